@@ -1,0 +1,219 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
+using Aerarium.Countries;
+
+namespace Aerarium.Cli;
+
+/// <summary>
+/// <c>compute</c>: reads a case, or an array of cases, of the form
+/// <c>{"return": "ke/employment-income", "year": 2024, "entries": {"form.line": value, "form.rows": [{"column": value}]}}</c>
+/// with an optional <c>"today": "2025-06-01"</c>, and prints values, findings and Outcome as JSON. Exit 0; or exit 2 with
+/// a message that names the unknown key or the bad value.
+/// </summary>
+public static class ComputeCommand
+{
+    private static readonly JsonSerializerOptions Printing = new() { WriteIndented = true };
+
+    /// <summary>Runs the command.</summary>
+    public static int Run(string file, TextReader input, TextWriter output, TextWriter errors)
+    {
+        JsonNode? read;
+        try
+        {
+            read = JsonNode.Parse(file == "-" ? input.ReadToEnd() : File.ReadAllText(file));
+        }
+        catch (JsonException problem)
+        {
+            errors.WriteLine($"{file}: not JSON; {problem.Message}");
+            return 2;
+        }
+        catch (IOException problem)
+        {
+            errors.WriteLine($"{file}: cannot be read; {problem.Message}");
+            return 2;
+        }
+
+        try
+        {
+            JsonNode result = read is JsonArray cases
+                ? new JsonArray([.. cases.Select((item, index) => Compute(item, $"case {index + 1}"))])
+                : Compute(read, "the case");
+            output.WriteLine(result.ToJsonString(Printing));
+            return 0;
+        }
+        catch (CaseException problem)
+        {
+            errors.WriteLine(problem.Message);
+            return 2;
+        }
+    }
+
+    private static JsonObject Compute(JsonNode? node, string where)
+    {
+        if (node is not JsonObject item)
+        {
+            throw new CaseException($"{where}: expected an object with return, year and entries.");
+        }
+
+        foreach (var key in item.Select(p => p.Key).Where(k => k is not ("return" or "year" or "entries" or "today")))
+        {
+            throw new CaseException($"{where}: unknown key '{key}'; a case has return, year, entries and perhaps today.");
+        }
+
+        var id = Text(item["return"], $"{where}, return");
+        if (!int.TryParse(Text(item["year"], $"{where}, year"), out var year))
+        {
+            throw new CaseException($"{where}, year: '{item["year"]}' is not a year.");
+        }
+
+        var definition = Catalogue.Find(id, year, out var problem) ?? throw new CaseException($"{where}: {problem}");
+        var today = DateOnly.FromDateTime(DateTime.UtcNow);
+        if (item["today"] is { } day && !DateOnly.TryParseExact(Text(day, $"{where}, today"), "yyyy-MM-dd", out today))
+        {
+            throw new CaseException($"{where}, today: '{day}' is not a date such as 2026-06-18.");
+        }
+
+        if (item["entries"] is not (null or JsonObject))
+        {
+            throw new CaseException($"{where}, entries: expected an object of line keys and values.");
+        }
+
+        var evaluation = definition.Evaluate(ReadEntries(definition, item["entries"] as JsonObject ?? [], where), today);
+        return Print(evaluation);
+    }
+
+    private static EntrySet ReadEntries(Definition definition, JsonObject given, string where)
+    {
+        var entries = new EntrySet();
+        foreach (var (key, value) in given)
+        {
+            if (definition.FindTable(key) is { } table)
+            {
+                if (value is not JsonArray rows)
+                {
+                    throw new CaseException($"{where}, {key}: expected an array of rows.");
+                }
+
+                entries.Rows[key] = [.. rows.Select((row, index) => ReadRow(table, row, index, where))];
+                continue;
+            }
+
+            var line = definition.FindLine(key);
+            if (line is null || line.Table is not null)
+            {
+                throw new CaseException($"{where}: unknown key '{key}'; 'lines {definition.Id} {definition.Year}' lists the keys{Near(definition, key)}.");
+            }
+
+            if (Read(line, value, $"{where}, {key}") is { } canonical)
+            {
+                entries.Values[key] = canonical;
+            }
+        }
+
+        return entries;
+    }
+
+    private static EntryRow ReadRow(RepeatingSection table, JsonNode? node, int index, string where)
+    {
+        var place = $"{where}, {table.Key}, row {index + 1}";
+        if (node is not JsonObject given)
+        {
+            throw new CaseException($"{place}: expected an object of columns and values.");
+        }
+
+        var row = new EntryRow($"{index + 1}");
+        foreach (var (name, value) in given)
+        {
+            var line = table.Lines.FirstOrDefault(l => l.Name == name)
+                ?? throw new CaseException($"{place}: unknown key '{name}'; the columns are {string.Join(", ", table.Lines.Where(l => !l.IsComputed).Select(l => l.Name))}.");
+            if (Read(line, value, $"{place}, {name}") is { } canonical)
+            {
+                row.Values[name] = canonical;
+            }
+        }
+
+        return row;
+    }
+
+    private static string? Read(Line line, JsonNode? value, string place)
+    {
+        if (line.IsComputed)
+        {
+            throw new CaseException($"{place}: this line is computed and cannot be given.");
+        }
+
+        if (value is null)
+        {
+            return null;
+        }
+
+        var reading = EntryReader.Read(line, Text(value, place));
+        return reading.Problem is null ? reading.Value : throw new CaseException($"{place}: {reading.Problem}");
+    }
+
+    private static string Text(JsonNode? node, string place) =>
+        node switch
+        {
+            JsonValue value when value.GetValueKind() == JsonValueKind.String => value.GetValue<string>(),
+            JsonValue value when value.GetValueKind() is JsonValueKind.True or JsonValueKind.False => value.GetValue<bool>() ? "yes" : "no",
+            JsonValue value when value.GetValueKind() == JsonValueKind.Number => Number(value, place),
+            null => throw new CaseException($"{place}: missing."),
+            _ => throw new CaseException($"{place}: expected one value, not {node.GetValueKind().ToString().ToLowerInvariant()}."),
+        };
+
+    private static string Number(JsonValue value, string place) =>
+        value.TryGetValue<decimal>(out var number)
+            ? Core.Formulas.Figures.Canonical(number)
+            : throw new CaseException($"{place}: {value.ToJsonString()} is larger than any amount a line takes.");
+
+    private static string Near(Definition definition, string key)
+    {
+        var name = key.Split('.')[^1];
+        var near = definition.Lines.FirstOrDefault(l => l.Name == name);
+        return near is null ? "" : $" (did you mean '{(near.Table is null ? near.Key : $"{near.Table.Key}\": [{{\"{near.Name}\": ...}}]")}'?)";
+    }
+
+    private static JsonObject Print(Evaluation evaluation)
+    {
+        var values = new JsonObject();
+        foreach (var section in evaluation.Definition.Sections)
+        {
+            if (section is RepeatingSection table)
+            {
+                values[table.Key] = new JsonArray([.. evaluation.RowsOf(table).Select((_, row) => (JsonNode)new JsonObject(
+                    table.Lines.Select(l => KeyValuePair.Create(l.Name, Value(evaluation, l, row)))))]);
+                continue;
+            }
+
+            foreach (var line in section.Lines)
+            {
+                values[line.Key] = Value(evaluation, line, 0);
+            }
+        }
+
+        return new JsonObject
+        {
+            ["values"] = values,
+            ["findings"] = new JsonArray([.. evaluation.Findings.Select(f => (JsonNode)new JsonObject
+            {
+                ["id"] = f.Id,
+                ["severity"] = f.Severity.ToString().ToLowerInvariant(),
+                ["message"] = f.Message,
+                ["lines"] = new JsonArray([.. f.Lines.Select(l => (JsonNode)l)]),
+                ["row"] = f.Row,
+            })]),
+            ["outcome"] = new JsonObject(evaluation.Outcome.Select(o => KeyValuePair.Create(
+                o.Figure.Label.ToLowerInvariant().Replace(' ', '-'), (JsonNode?)JsonValue.Create(o.Amount)))),
+        };
+    }
+
+    private static JsonNode? Value(Evaluation evaluation, Line line, int row) =>
+        evaluation.Value(line, row) is not { } text
+            ? null
+            : line.Kind is LineKind.Money or LineKind.Count ? JsonValue.Create(evaluation.Amount(line, row)) : JsonValue.Create(text);
+
+    private sealed class CaseException(string message) : Exception(message);
+}

@@ -1,0 +1,201 @@
+using System.Security.Cryptography;
+using System.Text;
+using Aerarium.Core.Engine;
+using Aerarium.Core.Formulas;
+
+namespace Aerarium.Core.Definitions;
+
+/// <summary>A figure of the Outcome strip.</summary>
+/// <param name="Label">Short label.</param>
+/// <param name="Line">Its line.</param>
+/// <param name="Sign">Sign printed before it: -, =, &gt; or nothing.</param>
+public sealed record KeyFigure(string Label, Line Line, string Sign);
+
+/// <summary>A day by which something is to be done.</summary>
+/// <param name="Act">What: filing or payment.</param>
+/// <param name="Label">In words.</param>
+/// <param name="Day">The day.</param>
+/// <param name="Source">Statute and section.</param>
+/// <param name="Confidence">How sure we are.</param>
+public sealed record Deadline(string Act, string Label, DateOnly Day, string Source, Confidence Confidence);
+
+/// <summary>
+/// One return type for one year: forms, lines, rules, findings, key figures and deadlines. Immutable once
+/// <see cref="Seal"/> has checked and ordered it.
+/// </summary>
+public abstract class Definition
+{
+    private readonly List<Form> _forms = [];
+    private readonly List<Section> _sections = [];
+    private readonly List<RepeatingSection> _tables = [];
+    private readonly List<Line> _lines = [];
+    private readonly List<FindingRule> _findings = [];
+    private Dictionary<string, Line> _byKey = [];
+
+    /// <summary>A definition.</summary>
+    /// <param name="id">Country and return: <c>ke/employment-income</c>.</param>
+    /// <param name="year">Tax year.</param>
+    protected Definition(string id, int year)
+    {
+        Id = id;
+        Year = year;
+    }
+
+    /// <summary>Country and return.</summary>
+    public string Id { get; }
+
+    /// <summary>Tax year.</summary>
+    public int Year { get; }
+
+    /// <summary>Title of the return.</summary>
+    public abstract string Title { get; }
+
+    /// <summary>Country in words.</summary>
+    public abstract string Country { get; }
+
+    /// <summary>ISO 4217 code of the return's currency.</summary>
+    public abstract string Currency { get; }
+
+    /// <summary>Days by which something is to be done.</summary>
+    public abstract IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <summary>Forms in working order; the first is Scope.</summary>
+    public IReadOnlyList<Form> Forms => _forms;
+
+    /// <summary>All sections.</summary>
+    public IReadOnlyList<Section> Sections => _sections;
+
+    /// <summary>All repeating sections.</summary>
+    public IReadOnlyList<RepeatingSection> Tables => _tables;
+
+    /// <summary>All lines in order of declaration.</summary>
+    public IReadOnlyList<Line> Lines => _lines;
+
+    /// <summary>All rules that yield findings.</summary>
+    public IReadOnlyList<FindingRule> Findings => _findings;
+
+    /// <summary>The chain of key figures.</summary>
+    public IReadOnlyList<KeyFigure> Outcome { get; private set; } = [];
+
+    /// <summary>The balance: more than zero is to pay, less than zero is a refund.</summary>
+    public Line Balance => Outcome[^1].Line;
+
+    /// <summary>Hash of everything the definition says; kept with every return that is frozen.</summary>
+    public string Revision { get; private set; } = "";
+
+    /// <summary>The order of computation and its compiled form.</summary>
+    public Evaluator Evaluator { get; private set; } = null!;
+
+    /// <summary>The line with a key, or null.</summary>
+    public Line? FindLine(string key) => _byKey.GetValueOrDefault(key);
+
+    /// <summary>The repeating section with a key, or null.</summary>
+    public RepeatingSection? FindTable(string key) => _tables.FirstOrDefault(t => t.Key == key);
+
+    /// <summary>The line with a key.</summary>
+    /// <exception cref="KeyNotFoundException">There is none.</exception>
+    public Line LineOf(string key) =>
+        FindLine(key) ?? throw new KeyNotFoundException($"'{key}' is not a line of {Id} {Year}.");
+
+    /// <summary>Evaluates a set of entries on a day.</summary>
+    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today)
+    {
+        var sheet = new Sheet(this);
+        sheet.Load(entries, today);
+        Evaluator.Run(sheet);
+        return new Evaluation(this, sheet, entries);
+    }
+
+    /// <summary>Declares the key figures, checks every rule, fixes the order of computation. Called once, at the end of construction.</summary>
+    /// <exception cref="RuleException">A rule is circular, incomplete or used outside its row; the message names it.</exception>
+    protected void Seal(params KeyFigure[] outcome)
+    {
+        Outcome = outcome;
+        var twice = _lines.GroupBy(l => l.Key).FirstOrDefault(g => g.Count() > 1);
+        if (twice is not null)
+        {
+            throw new RuleException($"Line '{twice.Key}' is declared twice: {string.Join(" and ", twice.Select(l => l.DeclaredAt))}.");
+        }
+
+        _byKey = _lines.ToDictionary(l => l.Key);
+        AssignSlots();
+        _forms.ForEach(form => form.NumberLines());
+        foreach (var line in _lines)
+        {
+            var section = line.Section.When is null ? null : new SectionIsOpen(line.Section);
+            line.OpenWhen = (section, line.When) switch
+            {
+                (null, null) => null,
+                (null, _) => line.When,
+                (_, null) => section,
+                _ => section & line.When,
+            };
+        }
+
+        foreach (var line in _lines.Where(l => l.RequiredWhen is not null))
+        {
+            Register(new FindingRule(
+                $"{line.Key}:missing",
+                Severity.Error,
+                new IsOpen(line) & line.RequiredWhen! & !new IsFilled(new AnyLine(line)),
+                line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'." : $"{line.Label} is missing.",
+                [line],
+                line.Table));
+        }
+
+        foreach (var group in _findings.GroupBy(f => f.Table?.TableNumber ?? -1))
+        {
+            var slot = 0;
+            foreach (var finding in group)
+            {
+                finding.Slot = slot++;
+            }
+        }
+
+        RuleCheck.Check(this);
+        Evaluator = new Evaluator(this, RuleOrder.Of(this));
+        Revision = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(DefinitionText.Of(this))));
+    }
+
+    internal int ScalarSlots { get; private set; }
+
+    internal int TableWidth(RepeatingSection table) => table.Lines.Count;
+
+    internal int Register(Form form)
+    {
+        _forms.Add(form);
+        return _forms.Count - 1;
+    }
+
+    internal int Register(Section section)
+    {
+        _sections.Add(section);
+        return _sections.Count - 1;
+    }
+
+    internal int RegisterTable(RepeatingSection table)
+    {
+        _tables.Add(table);
+        return _tables.Count - 1;
+    }
+
+    internal void Register(Line line) => _lines.Add(line);
+
+    internal void Register(FindingRule finding)
+    {
+        if (_findings.Any(f => f.Id == finding.Id))
+        {
+            throw new RuleException($"Finding '{finding.Id}' is declared twice.");
+        }
+
+        _findings.Add(finding);
+    }
+
+    private void AssignSlots()
+    {
+        foreach (var line in _lines)
+        {
+            line.Slot = line.Table is null ? ScalarSlots++ : line.Table.LineList.IndexOf(line);
+        }
+    }
+}

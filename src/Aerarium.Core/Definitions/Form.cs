@@ -1,0 +1,218 @@
+using Aerarium.Core.Formulas;
+
+namespace Aerarium.Core.Definitions;
+
+/// <summary>A section of a form: a heading and its lines, or a repeating section.</summary>
+public class Section
+{
+    internal Section(Form form, string title, string? law, Condition? when)
+    {
+        Form = form;
+        Title = title;
+        Law = law;
+        When = when is null ? form.When : form.When is null ? when : form.When & when;
+        Position = form.Definition.Register(this);
+    }
+
+    /// <summary>The form.</summary>
+    public Form Form { get; }
+
+    /// <summary>Heading.</summary>
+    public string Title { get; }
+
+    /// <summary>Section of the law printed beside the heading, or null.</summary>
+    public string? Law { get; }
+
+    /// <summary>When the section applies, the form's own condition included; null for always.</summary>
+    public Condition? When { get; }
+
+    /// <summary>Position among all sections of the definition.</summary>
+    public int Position { get; }
+
+    /// <summary>Its lines; for repeating sections the columns of a row.</summary>
+    public IReadOnlyList<Line> Lines => LineList;
+
+    internal List<Line> LineList { get; } = [];
+}
+
+/// <summary>A section that holds rows: several employers, several cars.</summary>
+public class RepeatingSection : Section
+{
+    internal RepeatingSection(Form form, string name, string title, string rowLabel, string? law, Condition? when)
+        : base(form, title, law, when)
+    {
+        Name = name;
+        RowLabel = rowLabel;
+        TableNumber = form.Definition.RegisterTable(this);
+    }
+
+    /// <summary>Name within the form.</summary>
+    public string Name { get; }
+
+    /// <summary>Stable key: <c>form.name</c>.</summary>
+    public string Key => $"{Form.Key}.{Name}";
+
+    /// <summary>What one row is called: employer, car.</summary>
+    public string RowLabel { get; }
+
+    /// <summary>Position among the repeating sections.</summary>
+    public int TableNumber { get; }
+
+    /// <summary>The column whose value names a row for the reader.</summary>
+    public Line? NamedBy { get; internal set; }
+
+    /// <summary>Number of rows.</summary>
+    public Amount RowCount => new Aggregate(this, AggregateKind.Count, null, null);
+}
+
+/// <summary>A repeating section together with the typed columns of its row.</summary>
+public sealed class RepeatingSection<TRow> : RepeatingSection
+{
+    internal RepeatingSection(Form form, string name, string title, string rowLabel, string? law, Condition? when)
+        : base(form, name, title, rowLabel, law, when)
+    {
+    }
+
+    /// <summary>The typed columns of a row, for formulas of the same row and for totals.</summary>
+    public TRow Columns { get; internal set; } = default!;
+
+    /// <summary>Sum over the rows, or over those meeting a condition.</summary>
+    public Amount Sum(Func<TRow, Amount> of, Func<TRow, Condition>? where = null) =>
+        new Aggregate(this, AggregateKind.Sum, of(Columns), where?.Invoke(Columns));
+
+    /// <summary>Greatest over the rows, zero when there is none.</summary>
+    public Amount Greatest(Func<TRow, Amount> of) => new Aggregate(this, AggregateKind.Greatest, of(Columns), null);
+
+    /// <summary>Number of rows meeting a condition.</summary>
+    public Amount CountWhere(Func<TRow, Condition> where) => new Aggregate(this, AggregateKind.Count, null, where(Columns));
+
+    /// <summary>Whether any row meets a condition.</summary>
+    public Condition Any(Func<TRow, Condition> where) => new AnyRow(this, where(Columns));
+}
+
+/// <summary>The row of a repeating section while its columns are declared.</summary>
+public sealed class RowScope : LineScope
+{
+    private readonly Form _form;
+    private readonly RepeatingSection _section;
+
+    internal RowScope(Form form, RepeatingSection section)
+    {
+        _form = form;
+        _section = section;
+    }
+
+    private protected override RepeatingSection Rows => _section;
+
+    /// <summary>Whether a text also stands in an earlier row.</summary>
+    public Condition RepeatsEarlier(TextLine text) => new RepeatsEarlierRow(_section, text);
+
+    /// <summary>Names rows for the reader by a column.</summary>
+    public void NamedBy(ILineFormula column) => _section.NamedBy = column.Line;
+
+    private protected override Line Declare(string name, string label, LineKind kind, string declaredAt) =>
+        _form.Add(new Line(name, label, kind, _form, _section, _section, declaredAt));
+
+    private protected override void Declare(FindingRule finding) => _form.Definition.Register(finding);
+}
+
+/// <summary>
+/// A form of a return: a class whose lines are typed members, declared in its constructor in the order in which they
+/// are read. Other forms refer to its lines by member.
+/// </summary>
+public abstract class Form : LineScope
+{
+    private Section? _current;
+
+    /// <summary>Opens a form.</summary>
+    /// <param name="definition">The definition it belongs to.</param>
+    /// <param name="key">Stable key, kebab-case.</param>
+    /// <param name="title">Title.</param>
+    /// <param name="about">One sentence under the title.</param>
+    /// <param name="when">When the form applies; null for always.</param>
+    protected Form(Definition definition, string key, string title, string about, Condition? when = null)
+    {
+        Definition = definition;
+        Key = key;
+        Title = title;
+        About = about;
+        When = when;
+        Number = definition.Register(this);
+    }
+
+    /// <summary>The definition.</summary>
+    public Definition Definition { get; }
+
+    /// <summary>Stable key.</summary>
+    public string Key { get; }
+
+    /// <summary>Title.</summary>
+    public string Title { get; }
+
+    /// <summary>One sentence under the title.</summary>
+    public string About { get; }
+
+    /// <summary>When the form applies; null for always.</summary>
+    public Condition? When { get; }
+
+    /// <summary>Number printed before its lines; 0 for Scope.</summary>
+    public int Number { get; }
+
+    /// <summary>Its sections in order.</summary>
+    public IReadOnlyList<Section> Sections => SectionList;
+
+    internal List<Section> SectionList { get; } = [];
+
+    private protected override RepeatingSection? Rows => null;
+
+    /// <summary>Starts a section; the lines declared after it stand in it.</summary>
+    protected void Section(string title, string? law = null, Condition? when = null)
+    {
+        _current = new Section(this, title, law, when);
+        SectionList.Add(_current);
+    }
+
+    /// <summary>A repeating section; its columns are declared by <paramref name="columns"/>.</summary>
+    protected RepeatingSection<TRow> Repeating<TRow>(
+        string name, string title, string rowLabel, Func<RowScope, TRow> columns, string? law = null, Condition? when = null)
+    {
+        var section = new RepeatingSection<TRow>(this, name, title, rowLabel, law, when);
+        SectionList.Add(section);
+        section.Columns = columns(new RowScope(this, section));
+        _current = null;
+        return section;
+    }
+
+    /// <summary>Declares further columns of a repeating section, when they need what was declared in between.</summary>
+    protected static TMore Continue<TMore>(RepeatingSection section, Func<RowScope, TMore> columns) =>
+        columns(new RowScope(section.Form, section));
+
+    private protected override Line Declare(string name, string label, LineKind kind, string declaredAt)
+    {
+        if (_current is null)
+        {
+            throw new RuleException($"{declaredAt}: line '{name}' of form '{Key}' stands outside a section; start one with Section(...).");
+        }
+
+        return Add(new Line(name, label, kind, this, _current, null, declaredAt));
+    }
+
+    private protected override void Declare(FindingRule finding) => Definition.Register(finding);
+
+    internal Line Add(Line line)
+    {
+        line.Section.LineList.Add(line);
+        Definition.Register(line);
+        return line;
+    }
+
+    internal void NumberLines()
+    {
+        var count = 0;
+        foreach (var line in SectionList.SelectMany(s => s.LineList))
+        {
+            count++;
+            line.Number = Number == 0 ? $"{count}" : $"{Number}.{count}";
+        }
+    }
+}

@@ -1,0 +1,397 @@
+using Aerarium.Core.Formulas;
+using Aerarium.Core.Identifiers;
+
+namespace Aerarium.Core.Definitions;
+
+/// <summary>What a line holds.</summary>
+public enum LineKind
+{
+    /// <summary>Money, two decimals.</summary>
+    Money,
+
+    /// <summary>A whole number.</summary>
+    Count,
+
+    /// <summary>Yes or no.</summary>
+    Answer,
+
+    /// <summary>One code of a list.</summary>
+    Choice,
+
+    /// <summary>A calendar date.</summary>
+    Date,
+
+    /// <summary>Text.</summary>
+    Text,
+
+    /// <summary>An identifier with a rule of its own.</summary>
+    Identifier,
+
+    /// <summary>A row of another repeating section.</summary>
+    Row,
+}
+
+/// <summary>How an amount is ruled off on the page.</summary>
+public enum LineRule
+{
+    /// <summary>No rule.</summary>
+    None,
+
+    /// <summary>A single rule above: a subtotal.</summary>
+    Subtotal,
+
+    /// <summary>Single rule above, double beneath: a final figure.</summary>
+    Final,
+}
+
+/// <summary>One code of a choice.</summary>
+/// <param name="Code">Stable code, used in storage, interchange and the e-return.</param>
+/// <param name="Label">What a practitioner reads.</param>
+public sealed record Choice(string Code, string Label);
+
+/// <summary>One line of a form: everything about it except how formulas refer to it (see the handles, for example <see cref="AmountLine"/>).</summary>
+public sealed class Line
+{
+    internal Line(string name, string label, LineKind kind, Form form, Section section, RepeatingSection? table, string declaredAt)
+    {
+        Name = name;
+        Label = label;
+        Kind = kind;
+        Form = form;
+        Section = section;
+        Table = table;
+        DeclaredAt = declaredAt;
+    }
+
+    /// <summary>Name within its form or repeating section, kebab-case; never renamed after release.</summary>
+    public string Name { get; }
+
+    /// <summary>Stable key: <c>form.line</c>, or <c>form.section.column</c> in repeating sections.</summary>
+    public string Key => Table is null ? $"{Form.Key}.{Name}" : $"{Table.Key}.{Name}";
+
+    /// <summary>Number printed before the label, 3.7 for example.</summary>
+    public string Number { get; internal set; } = "";
+
+    /// <summary>What a practitioner reads.</summary>
+    public string Label { get; }
+
+    /// <summary>What it holds.</summary>
+    public LineKind Kind { get; }
+
+    /// <summary>The form it stands on.</summary>
+    public Form Form { get; }
+
+    /// <summary>The section it stands in.</summary>
+    public Section Section { get; }
+
+    /// <summary>The repeating section whose column it is, or null.</summary>
+    public RepeatingSection? Table { get; }
+
+    /// <summary>Source file and line of the declaration, so that a failing rule can be found.</summary>
+    public string DeclaredAt { get; }
+
+    /// <summary>Position in the sheet or, for columns, in a row.</summary>
+    public int Slot { get; internal set; }
+
+    /// <summary>The formula of a computed line; null for entries.</summary>
+    public Formula? Formula { get; internal set; }
+
+    /// <summary>True when the line is computed and cannot be typed.</summary>
+    public bool IsComputed => Formula is not null;
+
+    /// <summary>Section of the law.</summary>
+    public string? Law { get; internal set; }
+
+    /// <summary>The box of the paper the entry is copied from.</summary>
+    public string? CopiedFrom { get; internal set; }
+
+    /// <summary>A short hint printed beside the label.</summary>
+    public string? Hint { get; internal set; }
+
+    /// <summary>Unit printed after the amount; null for money in the return's currency.</summary>
+    public string? Unit { get; internal set; }
+
+    /// <summary>The codes of a choice.</summary>
+    public IReadOnlyList<Choice>? Choices { get; internal set; }
+
+    /// <summary>The rule of an identifier.</summary>
+    public IdentifierRule? Identifier { get; internal set; }
+
+    /// <summary>The repeating section a reference line points into.</summary>
+    public RepeatingSection? Target { get; internal set; }
+
+    /// <summary>Least value of a number, or null.</summary>
+    public decimal? Least { get; internal set; }
+
+    /// <summary>Greatest value of a number, or null.</summary>
+    public decimal? Most { get; internal set; }
+
+    /// <summary>When the line must be filled in; null for never.</summary>
+    public Condition? RequiredWhen { get; internal set; }
+
+    /// <summary>When the line itself applies, beside its section; null for always.</summary>
+    public Condition? When { get; internal set; }
+
+    /// <summary>When the line applies, its section included; null for always.</summary>
+    public Condition? OpenWhen { get; internal set; }
+
+    /// <summary>How the amount is ruled off.</summary>
+    public LineRule Rule { get; internal set; }
+
+    /// <summary>Filled from the client's particulars when a return is opened and while it is open: the particular's name.</summary>
+    public string? ClientParticular { get; internal set; }
+
+    /// <inheritdoc />
+    public override string ToString() => Key;
+}
+
+/// <summary>A formula that is a reference to a line.</summary>
+public interface ILineFormula
+{
+    /// <summary>The line.</summary>
+    Line Line { get; }
+}
+
+/// <summary>A line holding an amount or a number, as formulas refer to it.</summary>
+public sealed class AmountLine : Amount, ILineFormula
+{
+    internal AmountLine(Line line) => Line = line;
+
+    /// <inheritdoc />
+    public Line Line { get; }
+
+    /// <inheritdoc />
+    public override Line ReferredLine => Line;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => Line.Label;
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Engine.Sheet sheet) => sheet.AmountOf(Line);
+
+    /// <inheritdoc />
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.AmountOf(Line);
+}
+
+/// <summary>A yes or no line, as formulas refer to it: it holds when answered yes.</summary>
+public sealed class AnswerLine : Condition, ILineFormula
+{
+    internal AnswerLine(Line line) => Line = line;
+
+    /// <inheritdoc />
+    public Line Line { get; }
+
+    /// <inheritdoc />
+    public override Line ReferredLine => Line;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => $"'{Line.Label}' is yes";
+
+    /// <inheritdoc />
+    public override bool Holds(Engine.Sheet sheet) => sheet.AmountOf(Line) != 0;
+
+    /// <inheritdoc />
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) =>
+        System.Linq.Expressions.Expression.NotEqual(emitter.AmountOf(Line), System.Linq.Expressions.Expression.Constant(0m));
+}
+
+/// <summary>Base of references that are neither amounts, conditions nor dates.</summary>
+public abstract class LineReference : Formula, ILineFormula
+{
+    private protected LineReference(Line line) => Line = line;
+
+    /// <inheritdoc />
+    public Line Line { get; }
+
+    /// <inheritdoc />
+    public override Line ReferredLine => Line;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => Line.Label;
+
+    /// <inheritdoc />
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.AmountOf(Line);
+}
+
+/// <summary>A line of any kind, for conditions that only ask whether it is filled.</summary>
+internal sealed class AnyLine(Line line) : LineReference(line);
+
+/// <summary>A code line, as formulas refer to it.</summary>
+public sealed class ChoiceLine : LineReference
+{
+    internal ChoiceLine(Line line)
+        : base(line)
+    {
+    }
+
+    /// <summary>Whether the line holds this code.</summary>
+    public Condition Is(string code) => new HasCode(this, code);
+
+    /// <summary>The amount a table of the law gives for the chosen code.</summary>
+    public Amount In(IReadOnlyDictionary<string, Parameter> table) => new Lookup(this, table);
+}
+
+/// <summary>A text or identifier line, as formulas refer to it.</summary>
+public sealed class TextLine : LineReference
+{
+    internal TextLine(Line line)
+        : base(line)
+    {
+    }
+
+    /// <summary>Whether the text satisfies an identifier's rule.</summary>
+    public Condition Satisfies(IdentifierRule rule) => new SatisfiesIdentifierRule(this, rule);
+}
+
+/// <summary>A line pointing at a row of a repeating section, as formulas refer to it.</summary>
+public sealed class RowLine : LineReference
+{
+    internal RowLine(Line line)
+        : base(line)
+    {
+    }
+
+    /// <summary>Whether it points at the row being computed; blank points at the first row.</summary>
+    public Condition IsThisRow() => new PointsAtRow(this, Line.Target!);
+}
+
+/// <summary>A date line, as formulas refer to it.</summary>
+public sealed class DateLine : DateFormula, ILineFormula
+{
+    internal DateLine(Line line) => Line = line;
+
+    /// <inheritdoc />
+    public Line Line { get; }
+
+    /// <inheritdoc />
+    public override Line ReferredLine => Line;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => Line.Label;
+
+    /// <inheritdoc />
+    public override int Evaluate(Engine.Sheet sheet) => (int)sheet.AmountOf(Line);
+
+    /// <inheritdoc />
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) =>
+        System.Linq.Expressions.Expression.Convert(emitter.AmountOf(Line), typeof(int));
+}
+
+/// <summary>The words that follow a line's declaration.</summary>
+public static class LineWords
+{
+    /// <summary>Cites the section of law a computed line rests on.</summary>
+    public static T Law<T>(this T formula, string citation)
+        where T : ILineFormula
+    {
+        formula.Line.Law = citation;
+        return formula;
+    }
+
+    /// <summary>Names the box of the paper an entry is copied from.</summary>
+    public static T From<T>(this T formula, string box)
+        where T : ILineFormula
+    {
+        formula.Line.CopiedFrom = box;
+        return formula;
+    }
+
+    /// <summary>Adds a short hint.</summary>
+    public static T Hint<T>(this T formula, string hint)
+        where T : ILineFormula
+    {
+        formula.Line.Hint = hint;
+        return formula;
+    }
+
+    /// <summary>Names the unit of a number.</summary>
+    public static T Unit<T>(this T formula, string unit)
+        where T : ILineFormula
+    {
+        formula.Line.Unit = unit;
+        return formula;
+    }
+
+    /// <summary>Must be filled in whenever it applies.</summary>
+    public static T Required<T>(this T formula)
+        where T : ILineFormula
+    {
+        formula.Line.RequiredWhen = new Always();
+        return formula;
+    }
+
+    /// <summary>Must be filled in when a condition holds.</summary>
+    public static T RequiredWhen<T>(this T formula, Condition condition)
+        where T : ILineFormula
+    {
+        formula.Line.RequiredWhen = condition;
+        return formula;
+    }
+
+    /// <summary>Applies only when a condition holds; otherwise the line is closed and reads as blank, its entry kept.</summary>
+    public static T When<T>(this T formula, Condition condition)
+        where T : ILineFormula
+    {
+        formula.Line.When = condition;
+        return formula;
+    }
+
+    /// <summary>Accepts only numbers within limits.</summary>
+    public static T Between<T>(this T formula, decimal least, decimal most)
+        where T : ILineFormula
+    {
+        formula.Line.Least = least;
+        formula.Line.Most = most;
+        return formula;
+    }
+
+    /// <summary>Ruled off as a subtotal.</summary>
+    public static T Subtotal<T>(this T formula)
+        where T : ILineFormula
+    {
+        formula.Line.Rule = LineRule.Subtotal;
+        return formula;
+    }
+
+    /// <summary>Ruled off as a final figure.</summary>
+    public static T Final<T>(this T formula)
+        where T : ILineFormula
+    {
+        formula.Line.Rule = LineRule.Final;
+        return formula;
+    }
+
+    /// <summary>Follows a particular of the client while the return is open, unless somebody typed over it.</summary>
+    public static T FollowsClient<T>(this T formula, string particular)
+        where T : ILineFormula
+    {
+        formula.Line.ClientParticular = particular;
+        return formula;
+    }
+
+    /// <summary>Whether the line holds something.</summary>
+    public static Condition IsFilled<T>(this T formula)
+        where T : ILineFormula => new IsFilled(formula);
+
+    /// <summary>Whether the line is blank.</summary>
+    public static Condition IsBlank<T>(this T formula)
+        where T : ILineFormula => !new IsFilled(formula);
+
+    /// <summary>The amount given, or another when the line is blank.</summary>
+    public static Amount Or(this AmountLine line, Amount whenBlank) => Formulas.Law.If(line.IsFilled(), line, whenBlank);
+
+    /// <summary>The date given, or another when the line is blank.</summary>
+    public static DateFormula Or(this DateLine line, DateFormula whenBlank) => Formulas.Law.If(line.IsFilled(), line, whenBlank);
+}

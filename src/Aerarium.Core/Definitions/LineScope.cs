@@ -1,0 +1,100 @@
+using System.Runtime.CompilerServices;
+using Aerarium.Core.Formulas;
+using Aerarium.Core.Identifiers;
+
+namespace Aerarium.Core.Definitions;
+
+/// <summary>Where lines are declared: a form, or the row of a repeating section. The words are the same in both.</summary>
+public abstract class LineScope
+{
+    private protected abstract Line Declare(string name, string label, LineKind kind, string declaredAt);
+
+    private protected abstract void Declare(FindingRule finding);
+
+    /// <summary>An amount of money that is typed, imported or taken from a statement.</summary>
+    public AmountLine Entry(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Declare(name, label, LineKind.Money, At(file, at)));
+
+    /// <summary>A whole number that is entered.</summary>
+    public AmountLine Count(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Declare(name, label, LineKind.Count, At(file, at)));
+
+    /// <summary>A yes or no answer.</summary>
+    public AnswerLine Answer(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Declare(name, label, LineKind.Answer, At(file, at)));
+
+    /// <summary>One code of a list.</summary>
+    public ChoiceLine Choice(
+        string name, string label, IReadOnlyList<Choice> choices, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Choice, At(file, at));
+        line.Choices = choices;
+        return new ChoiceLine(line);
+    }
+
+    /// <summary>A calendar date.</summary>
+    public DateLine Date(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Declare(name, label, LineKind.Date, At(file, at)));
+
+    /// <summary>A text.</summary>
+    public TextLine Text(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Declare(name, label, LineKind.Text, At(file, at)));
+
+    /// <summary>An identifier; an entry that breaks its rule is an error finding.</summary>
+    public TextLine Identifier(
+        string name, string label, IdentifierRule rule, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Identifier, At(file, at));
+        line.Identifier = rule;
+        var text = new TextLine(line);
+        Declare(new FindingRule($"{line.Key}:identifier", Severity.Error, text.IsFilled() & !text.Satisfies(rule), $"{rule.Message}", [line], line.Table));
+        return text;
+    }
+
+    /// <summary>A reference to a row of another repeating section.</summary>
+    public RowLine RowOf(
+        string name, string label, RepeatingSection target, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Row, At(file, at));
+        line.Target = target;
+        return new RowLine(line);
+    }
+
+    /// <summary>A computed amount; it cannot be typed.</summary>
+    public AmountLine Line(
+        string name, string label, Amount formula, Rounding? rounding = null, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Money, At(file, at));
+        line.Formula = rounding is null ? formula : new Rounded(formula, rounding);
+        return new AmountLine(line);
+    }
+
+    /// <summary>A computed number that is not money.</summary>
+    public AmountLine NumberLine(
+        string name, string label, Amount formula, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Count, At(file, at));
+        line.Formula = formula;
+        return new AmountLine(line);
+    }
+
+    /// <summary>Blocks filing while the condition holds.</summary>
+    public void Error(string id, Condition when, Message message, params ILineFormula[] at) =>
+        Declare(Finding(id, Severity.Error, when, message, at));
+
+    /// <summary>Must be corrected or accepted with a reason while the condition holds.</summary>
+    public void Warn(string id, Condition when, Message message, params ILineFormula[] at) =>
+        Declare(Finding(id, Severity.Warning, when, message, at));
+
+    /// <summary>Tells something worth knowing while the condition holds.</summary>
+    public void Note(string id, Condition when, Message message, params ILineFormula[] at) =>
+        Declare(Finding(id, Severity.Note, when, message, at));
+
+    /// <summary>The repeating section whose row this is, or null for single lines.</summary>
+    private protected abstract RepeatingSection? Rows { get; }
+
+    private FindingRule Finding(string id, Severity severity, Condition when, Message message, ILineFormula[] at) =>
+        new(id, severity, when, message, [.. at.Select(a => a.Line)], Rows);
+
+    private static string At(string file, int line) => $"{file.Replace('\\', '/').Split('/')[^1]}:{line}";
+}

@@ -1,0 +1,227 @@
+using System.Globalization;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
+
+namespace Aerarium.Core.Engine;
+
+/// <summary>A finding on a return.</summary>
+/// <param name="Id">Id of its rule, stable.</param>
+/// <param name="Severity">How much it weighs.</param>
+/// <param name="Message">What is wrong, where, and what to do, with the figures of this return.</param>
+/// <param name="Lines">Keys of the lines it belongs to; the first is where a practitioner is led.</param>
+/// <param name="Table">Key of the repeating section whose row it belongs to, or null.</param>
+/// <param name="Row">Id of that row, or null.</param>
+/// <param name="Form">Key of the form it is counted under.</param>
+public sealed record Finding(
+    string Id, Severity Severity, string Message, IReadOnlyList<string> Lines, string? Table, string? Row, string Form);
+
+/// <summary>How far a form is filled in.</summary>
+/// <param name="Form">Key of the form.</param>
+/// <param name="Open">Whether any of its sections applies.</param>
+/// <param name="Answered">Required lines that are filled in.</param>
+/// <param name="Required">Required lines.</param>
+public sealed record FormProgress(string Form, bool Open, int Answered, int Required);
+
+/// <summary>The value of a line at a place.</summary>
+/// <param name="Line">Key of the line.</param>
+/// <param name="Row">Id of the row, or null.</param>
+/// <param name="Value">Canonical text, or null when blank.</param>
+/// <param name="Open">Whether the line applies.</param>
+public sealed record LineValue(string Line, string? Row, string? Value, bool Open);
+
+/// <summary>Everything that came of a set of entries on a day: values, what applies, findings, Outcome.</summary>
+public sealed class Evaluation
+{
+    private readonly EntrySet _entries;
+
+    internal Evaluation(Definition definition, Sheet sheet, EntrySet entries)
+    {
+        Definition = definition;
+        Sheet = sheet;
+        _entries = entries;
+        Findings = CollectFindings();
+    }
+
+    /// <summary>The definition.</summary>
+    public Definition Definition { get; }
+
+    /// <summary>The values in arrays.</summary>
+    public Sheet Sheet { get; }
+
+    /// <summary>Findings: errors first, then warnings, then notes; within them in working order.</summary>
+    public IReadOnlyList<Finding> Findings { get; }
+
+    /// <summary>The balance: more than zero is to pay, less than zero is a refund.</summary>
+    public decimal Balance => Sheet.Amounts[Definition.Balance.Slot];
+
+    /// <summary>The key figures with their amounts; blank counts as zero.</summary>
+    public IEnumerable<(KeyFigure Figure, decimal Amount)> Outcome =>
+        Definition.Outcome.Select(figure => (figure, Sheet.Amounts[figure.Line.Slot]));
+
+    /// <summary>Whether a section applies.</summary>
+    public bool IsOpen(Section section) => Sheet.OpenSections[section.Position];
+
+    /// <summary>The amount of a line; for columns in a row by index from zero.</summary>
+    public decimal Amount(Line line, int row = 0) =>
+        line.Table is null ? Sheet.Amounts[line.Slot] : At(line, row, r => r.Amounts);
+
+    /// <summary>The amount of a line by key; for columns in a row by index from zero.</summary>
+    public decimal Amount(string key, int row = 0) => Amount(Definition.LineOf(key), row);
+
+    /// <summary>Canonical text of a line's effective value, null when blank.</summary>
+    public string? Value(Line line, int row = 0)
+    {
+        var filled = line.Table is null ? Sheet.Filled[line.Slot] : At(line, row, r => r.Filled);
+        if (!filled)
+        {
+            return null;
+        }
+
+        var amount = Amount(line, row);
+        return line.Kind switch
+        {
+            LineKind.Money or LineKind.Count => Figures.Canonical(amount),
+            LineKind.Answer => amount != 0 ? "yes" : "no",
+            LineKind.Date => DateOnly.FromDayNumber((int)amount).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            _ => line.Table is null ? Sheet.Texts[line.Slot] : At(line, row, r => r.Texts),
+        };
+    }
+
+    /// <summary>Whether a line applies.</summary>
+    public bool IsOpen(Line line, int row = 0) => line.Table is null ? Sheet.Open[line.Slot] : At(line, row, r => r.Open);
+
+    /// <summary>The rows of a repeating section as given, in order.</summary>
+    public IReadOnlyList<EntryRow> RowsOf(RepeatingSection table) => _entries.RowsOf(table.Key);
+
+    /// <summary>Every line at every place, in order of declaration.</summary>
+    public IEnumerable<LineValue> Values()
+    {
+        foreach (var line in Definition.Lines)
+        {
+            if (line.Table is null)
+            {
+                yield return new LineValue(line.Key, null, Value(line), IsOpen(line));
+                continue;
+            }
+
+            var rows = RowsOf(line.Table);
+            for (var row = 0; row < rows.Count; row++)
+            {
+                yield return new LineValue(line.Key, rows[row].Id, Value(line, row), IsOpen(line, row));
+            }
+        }
+    }
+
+    /// <summary>How far every form is filled in.</summary>
+    public IReadOnlyList<FormProgress> Progress() => [.. Definition.Forms.Select(ProgressOf)];
+
+    private FormProgress ProgressOf(Form form)
+    {
+        int answered = 0, required = 0;
+        foreach (var line in form.Sections.SelectMany(s => s.Lines).Where(l => l.RequiredWhen is not null))
+        {
+            var rows = line.Table is null ? null : Sheet.Rows(line.Table);
+            for (var row = 0; row < (rows?.Count ?? 1); row++)
+            {
+                if (rows is not null)
+                {
+                    rows.Current = row;
+                }
+
+                if (Sheet.IsOpen(line) && line.RequiredWhen!.Holds(Sheet))
+                {
+                    required++;
+                    answered += Sheet.FilledAt(line) ? 1 : 0;
+                }
+            }
+
+            if (rows is not null)
+            {
+                rows.Current = 0;
+            }
+        }
+
+        return new FormProgress(form.Key, form.Sections.Any(IsOpen), answered, required);
+    }
+
+    private List<Finding> CollectFindings()
+    {
+        var found = new List<(Finding Finding, int Place)>();
+        foreach (var rule in Definition.Findings)
+        {
+            if (rule.Table is null)
+            {
+                if (Sheet.Findings[rule.Slot])
+                {
+                    Add(rule, null, rule.Message.On(Sheet));
+                }
+
+                continue;
+            }
+
+            var rows = Sheet.Rows(rule.Table);
+            var given = RowsOf(rule.Table);
+            for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+            {
+                if (rows.Findings[(rows.Current * rows.FindingWidth) + rule.Slot])
+                {
+                    Add(rule, given[rows.Current].Id, $"{RowName(rule.Table, rows.Current)}: {rule.Message.On(Sheet)}");
+                }
+            }
+
+            rows.Current = 0;
+        }
+
+        found.AddRange(KeptButClosed());
+        return [.. found.OrderByDescending(f => f.Finding.Severity).ThenBy(f => f.Place).Select(f => f.Finding)];
+
+        void Add(FindingRule rule, string? row, string message)
+        {
+            var first = rule.Lines.Count > 0 ? rule.Lines[0] : Definition.Lines[0];
+            var form = rule.Table?.Form ?? first.Form;
+            found.Add((
+                new Finding(rule.Id, rule.Severity, message, [.. rule.Lines.Select(l => l.Key)], rule.Table?.Key, row, form.Key),
+                Place(first)));
+        }
+    }
+
+    /// <summary>What a row is called: its name where one is given, otherwise its number.</summary>
+    public string RowName(RepeatingSection table, int row)
+    {
+        var name = table.NamedBy is { } column ? Value(column, row) : null;
+        var label = char.ToUpperInvariant(table.RowLabel[0]) + table.RowLabel[1..];
+        return name ?? $"{label} {row + 1}";
+    }
+
+    private IEnumerable<(Finding Finding, int Place)> KeptButClosed()
+    {
+        foreach (var section in Definition.Sections.Where(s => !IsOpen(s)))
+        {
+            var kept = section is RepeatingSection table
+                ? RowsOf(table).Count
+                : section.Lines.Count(l => !l.IsComputed && l.ClientParticular is null && Sheet.GivenFilled[l.Slot]);
+            if (kept > 0)
+            {
+                yield return (
+                    new Finding(
+                        $"section-{section.Position}:closed",
+                        Severity.Warning,
+                        $"{section.Form.Title}, {section.Title}: {kept} {(section is RepeatingSection ? "rows are" : "entries are")} kept but do not count; the section applies only if {section.When!.Words}.",
+                        [section.Lines[0].Key],
+                        null,
+                        null,
+                        section.Form.Key),
+                    Place(section.Lines[0]));
+            }
+        }
+    }
+
+    private int Place(Line line) => Definition.Lines is List<Line> list ? list.IndexOf(line) : 0;
+
+    private T At<T>(Line line, int row, Func<Rows, T[]> column)
+    {
+        var rows = Sheet.Rows(line.Table!);
+        return column(rows)[(row * rows.Width) + line.Slot];
+    }
+}

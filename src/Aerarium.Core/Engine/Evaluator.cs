@@ -1,0 +1,279 @@
+using System.Linq.Expressions;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
+
+namespace Aerarium.Core.Engine;
+
+/// <summary>
+/// Runs the rules of a definition over a sheet. Interprets until <see cref="Compile"/> has been called (in the
+/// background after the first run), then runs compiled code; both give the same values.
+/// </summary>
+public sealed class Evaluator
+{
+    private const int StepsPerDelegate = 20;
+
+    private readonly Definition _definition;
+    private readonly IReadOnlyList<Step> _steps;
+    private readonly IReadOnlyDictionary<Line, IReadOnlyList<Line>> _beneath;
+    private readonly Lock _gate = new();
+    private Task? _compiling;
+    private volatile Action<Sheet>[]? _compiled;
+
+    internal Evaluator(Definition definition, IReadOnlyList<Step> steps)
+    {
+        _definition = definition;
+        _steps = steps;
+        _beneath = definition.Lines
+            .Where(l => l.IsComputed)
+            .ToDictionary(l => l, l => RuleOrder.LinesBeneath(l.Formula!));
+    }
+
+    /// <summary>Whether runs use compiled code by now.</summary>
+    public bool IsCompiled => _compiled is not null;
+
+    /// <summary>The lines whose formulas refer to a line.</summary>
+    public IEnumerable<Line> UsersOf(Line line) => _beneath.Where(b => b.Value.Contains(line)).Select(b => b.Key);
+
+    /// <summary>Completes a loaded sheet: closed lines, computed lines, findings.</summary>
+    /// <exception cref="RuleException">A rule failed while computing; the message names the line.</exception>
+    public void Run(Sheet sheet)
+    {
+        if (_compiled is not { } compiled)
+        {
+            Interpret(sheet);
+            lock (_gate)
+            {
+                _compiling ??= Task.Run(Compile);
+            }
+
+            return;
+        }
+
+        try
+        {
+            foreach (var part in compiled)
+            {
+                part(sheet);
+            }
+        }
+        catch (ArithmeticException)
+        {
+            Interpret(sheet);
+        }
+    }
+
+    /// <summary>Compiles the rules now, in the calling thread.</summary>
+    public void Compile()
+    {
+        var parts = new List<Action<Sheet>>();
+        var emitter = new Emitter();
+        var statements = new List<Expression>();
+        foreach (var section in _definition.Sections.Where(s => s.When is null))
+        {
+            statements.Add(Expression.Assign(emitter.SectionIsOpen(section), Expression.Constant(true)));
+        }
+
+        Flush();
+        foreach (var step in _steps)
+        {
+            statements.Add(Emit(step, emitter));
+            if (statements.Count == StepsPerDelegate)
+            {
+                Flush();
+            }
+        }
+
+        Flush();
+        foreach (var line in _definition.Lines.Where(l => l.OpenWhen is null && l.Table is null && !l.IsComputed))
+        {
+            statements.Add(Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)));
+        }
+
+        foreach (var table in _definition.Tables)
+        {
+            statements.Add(emitter.OverRows(table, null, () => Expression.Block(
+                table.Lines.Where(l => l.OpenWhen is null && !l.IsComputed)
+                    .Select(l => (Expression)Expression.Assign(emitter.IsOpen(l), Expression.Constant(true)))
+                    .Append(Expression.Empty()))));
+        }
+
+        Flush();
+        foreach (var rules in _definition.Findings.Where(f => f.Table is null).Chunk(StepsPerDelegate))
+        {
+            statements.AddRange(rules.Select(r => Expression.Assign(emitter.ScalarFinding(r.Slot), r.When.Emit(emitter))));
+            Flush();
+        }
+
+        foreach (var rules in _definition.Findings.Where(f => f.Table is not null).GroupBy(f => f.Table!))
+        {
+            statements.Add(emitter.OverRows(rules.Key, null, () => Expression.Block(
+                rules.Select(r => (Expression)Expression.Assign(emitter.RowFinding(rules.Key, r.Slot), r.When.Emit(emitter))))));
+            Flush();
+        }
+
+        _compiled = [.. parts];
+
+        void Flush()
+        {
+            if (statements.Count > 0)
+            {
+                parts.Add(emitter.Compile(statements));
+                statements = [];
+                emitter = new Emitter();
+            }
+        }
+    }
+
+    private Expression Emit(Step step, Emitter emitter)
+    {
+        if (step.Section is { } section)
+        {
+            return Expression.Assign(emitter.SectionIsOpen(section), section.When!.Emit(emitter));
+        }
+
+        var line = step.Line!;
+        return line.Table is null ? EmitLine(line, emitter) : emitter.OverRows(line.Table, null, () => EmitLine(line, emitter));
+    }
+
+    private Expression EmitLine(Line line, Emitter emitter)
+    {
+        Expression whenOpen = Expression.Block(
+            Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)),
+            line.IsComputed ? EmitComputed(line, emitter) : EmitGiven(line, emitter));
+        if (line.OpenWhen is null)
+        {
+            return whenOpen;
+        }
+
+        return Expression.IfThenElse(
+            line.OpenWhen.Emit(emitter),
+            whenOpen,
+            Expression.Block(
+                Expression.Assign(emitter.IsOpen(line), Expression.Constant(false)),
+                Expression.Assign(emitter.AmountOf(line), Expression.Constant(0m)),
+                Expression.Assign(emitter.FilledAt(line), Expression.Constant(false)),
+                Expression.Assign(emitter.TextOf(line), Expression.Constant(null, typeof(string)))));
+    }
+
+    private Expression EmitComputed(Line line, Emitter emitter)
+    {
+        var value = Expression.Variable(typeof(decimal), "value");
+        var filled = _beneath[line].Aggregate(
+            (Expression)Expression.NotEqual(value, Expression.Constant(0m)),
+            (any, beneath) => Expression.OrElse(
+                any,
+                beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath)));
+        return Expression.Block(
+            [value],
+            Expression.Assign(value, line.Formula!.Emit(emitter)),
+            Expression.Assign(emitter.AmountOf(line), value),
+            Expression.Assign(emitter.FilledAt(line), filled));
+    }
+
+    private static Expression EmitGiven(Line line, Emitter emitter) => Expression.Block(
+        Expression.Assign(emitter.AmountOf(line), emitter.Given(line, nameof(Sheet.GivenAmounts))),
+        Expression.Assign(emitter.FilledAt(line), emitter.Given(line, nameof(Sheet.GivenFilled))),
+        Expression.Assign(emitter.TextOf(line), emitter.Given(line, nameof(Sheet.GivenTexts))));
+
+    /// <summary>Completes a loaded sheet by walking the trees, without compiled code.</summary>
+    /// <exception cref="RuleException">A rule failed while computing; the message names the line.</exception>
+    public void Interpret(Sheet sheet)
+    {
+        Array.Fill(sheet.Open, true);
+        foreach (var rows in sheet.Tables)
+        {
+            Array.Fill(rows.Open, true);
+        }
+
+        foreach (var section in _definition.Sections)
+        {
+            sheet.OpenSections[section.Position] = true;
+        }
+
+        foreach (var step in _steps)
+        {
+            if (step.Section is { } section)
+            {
+                sheet.OpenSections[section.Position] = section.When!.Holds(sheet);
+                continue;
+            }
+
+            var line = step.Line!;
+            if (line.Table is null)
+            {
+                InterpretLine(line, sheet, sheet.Amounts, sheet.Filled, sheet.Texts, sheet.Open, line.Slot);
+                continue;
+            }
+
+            var rows = sheet.Rows(line.Table);
+            for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+            {
+                InterpretLine(line, sheet, rows.Amounts, rows.Filled, rows.Texts, rows.Open, (rows.Current * rows.Width) + line.Slot);
+            }
+
+            rows.Current = 0;
+        }
+
+        foreach (var rule in _definition.Findings)
+        {
+            if (rule.Table is null)
+            {
+                sheet.Findings[rule.Slot] = rule.When.Holds(sheet);
+                continue;
+            }
+
+            var rows = sheet.Rows(rule.Table);
+            for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+            {
+                rows.Findings[(rows.Current * rows.FindingWidth) + rule.Slot] = rule.When.Holds(sheet);
+            }
+
+            rows.Current = 0;
+        }
+    }
+
+    private void InterpretLine(Line line, Sheet sheet, decimal[] amounts, bool[] filled, string?[] texts, bool[] open, int at)
+    {
+        open[at] = line.OpenWhen?.Holds(sheet) ?? true;
+        if (!open[at])
+        {
+            amounts[at] = 0;
+            filled[at] = false;
+            texts[at] = null;
+            return;
+        }
+
+        if (!line.IsComputed)
+        {
+            var rows = line.Table is null ? null : sheet.Rows(line.Table);
+            amounts[at] = (rows?.GivenAmounts ?? sheet.GivenAmounts)[at];
+            filled[at] = (rows?.GivenFilled ?? sheet.GivenFilled)[at];
+            texts[at] = (rows?.GivenTexts ?? sheet.GivenTexts)[at];
+            return;
+        }
+
+        try
+        {
+            amounts[at] = ((Amount)line.Formula!).Evaluate(sheet);
+        }
+        catch (ArithmeticException cause)
+        {
+            throw new RuleException($"'{line.Label}' ({line.Key}, {line.DeclaredAt}) cannot be computed: {line.Formula!.Words}. {cause.Message}", cause);
+        }
+
+        filled[at] = amounts[at] != 0 || AnyBeneathFilled(line, sheet);
+    }
+
+    private bool AnyBeneathFilled(Line line, Sheet sheet)
+    {
+        foreach (var beneath in _beneath[line])
+        {
+            if (beneath.Table is null || beneath.Table == line.Table ? sheet.FilledAt(beneath) : sheet.Rows(beneath.Table).AnyFilled(beneath.Slot))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,259 @@
+using System.Globalization;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+
+namespace Aerarium.Core.Engine;
+
+/// <summary>The values of one repeating section: columns by row, row-major.</summary>
+public sealed class Rows
+{
+    internal Rows(int width, int findings)
+    {
+        Width = width;
+        FindingWidth = findings;
+        Grow(4);
+    }
+
+    /// <summary>Number of columns.</summary>
+    public int Width { get; }
+
+    /// <summary>Number of rules asked of every row.</summary>
+    public int FindingWidth { get; }
+
+    /// <summary>Number of rows.</summary>
+    public int Count { get; internal set; }
+
+    /// <summary>The row that row formulas read while they are interpreted.</summary>
+    public int Current { get; internal set; }
+
+    /// <summary>Effective amounts.</summary>
+    public decimal[] Amounts = [];
+
+    /// <summary>What is filled in.</summary>
+    public bool[] Filled = [];
+
+    /// <summary>Effective texts.</summary>
+    public string?[] Texts = [];
+
+    /// <summary>Which columns apply in which row.</summary>
+    public bool[] Open = [];
+
+    /// <summary>Amounts as given.</summary>
+    public decimal[] GivenAmounts = [];
+
+    /// <summary>What was given.</summary>
+    public bool[] GivenFilled = [];
+
+    /// <summary>Texts as given.</summary>
+    public string?[] GivenTexts = [];
+
+    /// <summary>Which rules hold in which row.</summary>
+    public bool[] Findings = [];
+
+    /// <summary>Whether any row holds something in a column.</summary>
+    public bool AnyFilled(int column)
+    {
+        for (var at = column; at < Count * Width; at += Width)
+        {
+            if (Filled[at])
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    internal void Grow(int rows)
+    {
+        if (rows * Width <= Amounts.Length && Amounts.Length > 0)
+        {
+            return;
+        }
+
+        var size = Math.Max(rows, Amounts.Length / Math.Max(1, Width) * 2) * Width;
+        Amounts = new decimal[size];
+        Filled = new bool[size];
+        Texts = new string?[size];
+        Open = new bool[size];
+        GivenAmounts = new decimal[size];
+        GivenFilled = new bool[size];
+        GivenTexts = new string?[size];
+        Findings = new bool[Math.Max(1, size / Math.Max(1, Width) * FindingWidth)];
+    }
+}
+
+/// <summary>The values of one evaluation, in arrays; loaded from entries, completed by the evaluator, reused from edit to edit.</summary>
+public sealed class Sheet
+{
+    private readonly Definition _definition;
+
+    /// <summary>An empty sheet of a definition.</summary>
+    public Sheet(Definition definition)
+    {
+        _definition = definition;
+        var size = definition.ScalarSlots;
+        Amounts = new decimal[size];
+        Filled = new bool[size];
+        Texts = new string?[size];
+        Open = new bool[size];
+        GivenAmounts = new decimal[size];
+        GivenFilled = new bool[size];
+        GivenTexts = new string?[size];
+        OpenSections = new bool[definition.Sections.Count];
+        Findings = new bool[definition.Findings.Count(f => f.Table is null)];
+        Tables =
+        [
+            .. definition.Tables.Select(t => new Rows(definition.TableWidth(t), definition.Findings.Count(f => f.Table == t))),
+        ];
+    }
+
+    /// <summary>Effective amounts of single lines: money, numbers, answers as 1 or 0, choices by position, dates by day number.</summary>
+    public decimal[] Amounts;
+
+    /// <summary>What is filled in.</summary>
+    public bool[] Filled;
+
+    /// <summary>Effective texts.</summary>
+    public string?[] Texts;
+
+    /// <summary>Which lines apply.</summary>
+    public bool[] Open;
+
+    /// <summary>Amounts as given.</summary>
+    public decimal[] GivenAmounts;
+
+    /// <summary>What was given.</summary>
+    public bool[] GivenFilled;
+
+    /// <summary>Texts as given.</summary>
+    public string?[] GivenTexts;
+
+    /// <summary>Which sections apply.</summary>
+    public bool[] OpenSections;
+
+    /// <summary>Which rules hold.</summary>
+    public bool[] Findings;
+
+    /// <summary>Repeating sections.</summary>
+    public Rows[] Tables;
+
+    /// <summary>Day number of the day of evaluation.</summary>
+    public int Today;
+
+    /// <summary>The rows of a repeating section.</summary>
+    public Rows Rows(RepeatingSection section) => Tables[section.TableNumber];
+
+    /// <summary>Effective amount of a line, in the current row for columns.</summary>
+    public decimal AmountOf(Line line) =>
+        line.Table is null ? Amounts[line.Slot] : Tables[line.Table.TableNumber].Amounts[At(line)];
+
+    /// <summary>Effective text of a line, in the current row for columns.</summary>
+    public string? TextOf(Line line) => line.Table is null ? Texts[line.Slot] : Tables[line.Table.TableNumber].Texts[At(line)];
+
+    /// <summary>Whether a line is filled in, in the current row for columns.</summary>
+    public bool FilledAt(Line line) => line.Table is null ? Filled[line.Slot] : Tables[line.Table.TableNumber].Filled[At(line)];
+
+    /// <summary>Whether a line applies, in the current row for columns.</summary>
+    public bool IsOpen(Line line) => line.Table is null ? Open[line.Slot] : Tables[line.Table.TableNumber].Open[At(line)];
+
+    /// <summary>Loads canonical entries. The texts must have been read by <see cref="EntryReader"/>.</summary>
+    /// <exception cref="FormatException">An entry is not canonical.</exception>
+    public void Load(EntrySet entries, DateOnly today)
+    {
+        Today = today.DayNumber;
+        foreach (var line in _definition.Lines)
+        {
+            if (line.Table is null && !line.IsComputed)
+            {
+                Put(line, entries.Values.GetValueOrDefault(line.Key), entries, GivenAmounts, GivenFilled, GivenTexts, line.Slot);
+                Amounts[line.Slot] = GivenAmounts[line.Slot];
+                Filled[line.Slot] = GivenFilled[line.Slot];
+                Texts[line.Slot] = GivenTexts[line.Slot];
+            }
+        }
+
+        foreach (var table in _definition.Tables)
+        {
+            var rows = Tables[table.TableNumber];
+            var given = entries.RowsOf(table.Key);
+            rows.Grow(given.Count);
+            rows.Count = given.Count;
+            rows.Current = 0;
+            for (var row = 0; row < given.Count; row++)
+            {
+                foreach (var line in table.Lines)
+                {
+                    if (!line.IsComputed)
+                    {
+                        var at = (row * rows.Width) + line.Slot;
+                        Put(line, given[row].Values.GetValueOrDefault(line.Name), entries, rows.GivenAmounts, rows.GivenFilled, rows.GivenTexts, at);
+                        rows.Amounts[at] = rows.GivenAmounts[at];
+                        rows.Filled[at] = rows.GivenFilled[at];
+                        rows.Texts[at] = rows.GivenTexts[at];
+                    }
+                }
+            }
+        }
+    }
+
+    private int At(Line line)
+    {
+        var rows = Tables[line.Table!.TableNumber];
+        return (rows.Current * rows.Width) + line.Slot;
+    }
+
+    private static void Put(Line line, string? value, EntrySet entries, decimal[] amounts, bool[] filled, string?[] texts, int at)
+    {
+        amounts[at] = 0;
+        texts[at] = null;
+        filled[at] = value is not null;
+        if (value is null)
+        {
+            return;
+        }
+
+        switch (line.Kind)
+        {
+            case LineKind.Money or LineKind.Count:
+                amounts[at] = decimal.Parse(value, NumberStyles.Number, CultureInfo.InvariantCulture);
+                break;
+            case LineKind.Answer:
+                amounts[at] = value == "yes" ? 1 : 0;
+                break;
+            case LineKind.Date:
+                amounts[at] = DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).DayNumber;
+                break;
+            case LineKind.Choice:
+                var position = 0;
+                for (var index = 0; index < line.Choices!.Count; index++)
+                {
+                    if (line.Choices[index].Code == value)
+                    {
+                        position = index + 1;
+                    }
+                }
+
+                amounts[at] = position;
+                filled[at] = position > 0;
+                texts[at] = value;
+                break;
+            case LineKind.Row:
+                var targets = entries.RowsOf(line.Target!.Key);
+                for (var index = 0; index < targets.Count; index++)
+                {
+                    if (targets[index].Id == value)
+                    {
+                        amounts[at] = index + 1;
+                    }
+                }
+
+                filled[at] = amounts[at] > 0;
+                texts[at] = value;
+                break;
+            default:
+                texts[at] = value;
+                break;
+        }
+    }
+}

@@ -1,0 +1,145 @@
+using System.Globalization;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
+using Aerarium.Core.Identifiers;
+
+namespace Aerarium.Core.Entries;
+
+/// <summary>What came of reading a typed text: a canonical value, or a message that says what is wrong and what to do.</summary>
+/// <param name="Value">Canonical value; null means blank.</param>
+/// <param name="Problem">The message, or null when the text could be read.</param>
+/// <param name="Expression">The arithmetic that was typed, when it was more than a number.</param>
+public sealed record Reading(string? Value, string? Problem, string? Expression = null)
+{
+    internal static Reading Of(string? value, string? expression = null) => new(value, null, expression);
+
+    internal static Reading Refuse(string problem) => new(null, problem);
+}
+
+/// <summary>
+/// Reads what a person typed into a line. Amounts may be grouped with commas or blanks and may be arithmetic
+/// (<c>12*4500+300</c>), computed exactly in decimals. Nothing is guessed: a text that can be read in two ways is refused.
+/// </summary>
+public static class EntryReader
+{
+    /// <summary>The largest amount a line takes, before cents.</summary>
+    public const decimal LargestAmount = 999_999_999_999m;
+
+    private const int LongestText = 300;
+
+    private static readonly string[] DateFormats =
+    [
+        "yyyy-M-d", "d/M/yyyy", "d.M.yyyy", "d-M-yyyy", "d MMM yyyy", "d MMMM yyyy", "yyyyMMdd",
+    ];
+
+    /// <summary>Reads a typed text for a line; row references are not resolved here.</summary>
+    public static Reading Read(Line line, string? typed)
+    {
+        var text = Clean(typed);
+        if (text.Length == 0)
+        {
+            return Reading.Of(null);
+        }
+
+        if (text.Length > LongestText)
+        {
+            return Reading.Refuse($"{line.Label}: {text.Length} characters are too many; keep it to {LongestText}.");
+        }
+
+        return line.Kind switch
+        {
+            LineKind.Money or LineKind.Count => ReadNumber(line, text),
+            LineKind.Answer => ReadAnswer(line, text),
+            LineKind.Choice => ReadChoice(line, text),
+            LineKind.Date => ReadDate(line, text),
+            LineKind.Identifier => Reading.Of(IdentifierRule.Normalise(text)),
+            _ => Reading.Of(text),
+        };
+    }
+
+    /// <summary>Text as pasted from other programs, without surrounding blanks, control characters and invisible marks.</summary>
+    public static string Clean(string? typed) =>
+        typed is null
+            ? ""
+            : string.Concat(typed.Select(c => c is '\u00A0' or '\u202F' or '\t' or '\r' or '\n' ? ' ' : c)
+                .Where(c => !char.IsControl(c) && c is not ('\u200B' or '\uFEFF'))).Trim();
+
+    private static Reading ReadNumber(Line line, string text)
+    {
+        var (number, problem) = Arithmetic.Compute(text);
+        if (problem is not null)
+        {
+            return Reading.Refuse($"{line.Label}: {problem}");
+        }
+
+        var value = number!.Value;
+        if (line.Kind == LineKind.Count && value != decimal.Truncate(value))
+        {
+            return Reading.Refuse($"{line.Label}: {Figures.Plain(value)} is not a whole number; type it without decimals.");
+        }
+
+        if (decimal.Round(value, 2) != value)
+        {
+            if (!Arithmetic.IsExpression(text))
+            {
+                return Reading.Refuse($"{line.Label}: {text} has more than two decimals; amounts are kept to the cent.");
+            }
+
+            value = decimal.Round(value, 2, MidpointRounding.AwayFromZero);
+        }
+
+        if (Math.Abs(value) > LargestAmount)
+        {
+            return Reading.Refuse($"{line.Label}: {text} is larger than any amount this line takes ({Figures.Plain(LargestAmount)}); check for digits too many.");
+        }
+
+        if (line.Least is { } least && value < least)
+        {
+            return Reading.Refuse(
+                line.Most is { } top
+                    ? $"{line.Label} must be between {Figures.Plain(least)} and {Figures.Plain(top)}; {Figures.Plain(value)} is too low."
+                    : $"{line.Label} cannot be less than {Figures.Plain(least)}.");
+        }
+
+        if (line.Least is null && value < 0)
+        {
+            return Reading.Refuse($"{line.Label} cannot be negative; type the amount without a minus.");
+        }
+
+        if (line.Most is { } most && value > most)
+        {
+            return Reading.Refuse($"{line.Label} must be between {Figures.Plain(line.Least ?? 0)} and {Figures.Plain(most)}; {Figures.Plain(value)} is too high.");
+        }
+
+        return Reading.Of(Figures.Canonical(value), Arithmetic.IsExpression(text) ? text : null);
+    }
+
+    private static Reading ReadAnswer(Line line, string text) =>
+        text.ToLowerInvariant() switch
+        {
+            "yes" or "y" or "true" => Reading.Of("yes"),
+            "no" or "n" or "false" => Reading.Of("no"),
+            _ => Reading.Refuse($"{line.Label}: answer yes or no, not '{text}'."),
+        };
+
+    private static Reading ReadChoice(Line line, string text)
+    {
+        var choice = line.Choices!.FirstOrDefault(c =>
+            string.Equals(c.Code, text, StringComparison.OrdinalIgnoreCase) || string.Equals(c.Label, text, StringComparison.OrdinalIgnoreCase));
+        return choice is not null
+            ? Reading.Of(choice.Code)
+            : Reading.Refuse($"{line.Label}: '{text}' is not one of its codes: {string.Join(", ", line.Choices!.Select(c => c.Code))}.");
+    }
+
+    private static Reading ReadDate(Line line, string text)
+    {
+        if (!DateOnly.TryParseExact(text, DateFormats, CultureInfo.InvariantCulture, DateTimeStyles.None, out var date))
+        {
+            return Reading.Refuse($"{line.Label}: '{text}' is not a date of the calendar; type day, month and year, such as 31/12/2025.");
+        }
+
+        return date.Year is >= 1900 and <= 2100
+            ? Reading.Of(date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
+            : Reading.Refuse($"{line.Label}: the year {date.Year} is out of reach; check the date.");
+    }
+}

@@ -1,0 +1,56 @@
+namespace Aerarium.Core.Entries;
+
+/// <summary>Where a value came from.</summary>
+public enum Origin
+{
+    /// <summary>A person typed it.</summary>
+    Typed,
+
+    /// <summary>A payer's statement that was entered or imported.</summary>
+    Statement,
+
+    /// <summary>The authority's record.</summary>
+    Authority,
+
+    /// <summary>The particulars kept with the client.</summary>
+    Client,
+
+    /// <summary>Last year's return.</summary>
+    LastYear,
+
+    /// <summary>Another return it is tied to.</summary>
+    Tied,
+
+    /// <summary>A file.</summary>
+    Imported,
+}
+
+/// <summary>One row of a repeating section: a stable id and its values by column name.</summary>
+/// <param name="Id">Stable id of the row.</param>
+public sealed record EntryRow(string Id)
+{
+    /// <summary>Canonical values by column name.</summary>
+    public Dictionary<string, string> Values { get; } = [];
+}
+
+/// <summary>
+/// What people gave: canonical texts by line key, and rows by repeating section. Amounts with a decimal point and no
+/// grouping, dates as 2025-12-31, answers as yes or no, choices by code, row references by row id.
+/// </summary>
+public sealed class EntrySet
+{
+    /// <summary>Values by line key.</summary>
+    public Dictionary<string, string> Values { get; } = [];
+
+    /// <summary>Rows by repeating section key, in order.</summary>
+    public Dictionary<string, List<EntryRow>> Rows { get; } = [];
+
+    /// <summary>The rows of a repeating section; an empty list when there are none.</summary>
+    public IReadOnlyList<EntryRow> RowsOf(string table) => Rows.TryGetValue(table, out var rows) ? rows : [];
+
+    /// <summary>A value, or null when blank.</summary>
+    public string? ValueOf(Definitions.Line line, string? row) =>
+        line.Table is null
+            ? Values.GetValueOrDefault(line.Key)
+            : RowsOf(line.Table.Key).FirstOrDefault(r => r.Id == row)?.Values.GetValueOrDefault(line.Name);
+}

@@ -1,0 +1,131 @@
+using System.Linq.Expressions;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+
+namespace Aerarium.Core.Formulas;
+
+/// <summary>What is made of the rows of a repeating section.</summary>
+public enum AggregateKind
+{
+    /// <summary>Their sum.</summary>
+    Sum,
+
+    /// <summary>Their number.</summary>
+    Count,
+
+    /// <summary>The greatest value, zero when there is none.</summary>
+    Greatest,
+}
+
+/// <summary>A total over the rows of a repeating section, all or those meeting a condition.</summary>
+public sealed class Aggregate(RepeatingSection section, AggregateKind kind, Amount? of, Condition? where) : Amount
+{
+    /// <summary>The repeating section.</summary>
+    public RepeatingSection Section { get; } = section;
+
+    /// <summary>What is made of the rows.</summary>
+    public AggregateKind Kind { get; } = kind;
+
+    /// <summary>The amount of one row; null for a count.</summary>
+    public Amount? Of { get; } = of;
+
+    /// <summary>Which rows; null for all.</summary>
+    public Condition? Where { get; } = where;
+
+    /// <inheritdoc />
+    public override RepeatingSection? WalksOver => Section;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [.. new Formula?[] { Of, Where }.OfType<Formula>()];
+
+    /// <inheritdoc />
+    public override string Words =>
+        (Kind switch
+        {
+            AggregateKind.Sum => $"{Of!.Words}, every {Section.RowLabel}",
+            AggregateKind.Count => $"number of {Section.Title.ToLowerInvariant()}",
+            _ => $"greatest {Of!.Words} of any {Section.RowLabel}",
+        }) + (Where is null ? "" : $" where {Where.Words}");
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet)
+    {
+        var rows = sheet.Rows(Section);
+        var outer = rows.Current;
+        var total = 0m;
+        for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+        {
+            if (Where is null || Where.Holds(sheet))
+            {
+                total = Kind switch
+                {
+                    AggregateKind.Sum => total + Of!.Evaluate(sheet),
+                    AggregateKind.Count => total + 1,
+                    _ => Math.Max(total, Of!.Evaluate(sheet)),
+                };
+            }
+        }
+
+        rows.Current = outer;
+        return total;
+    }
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter)
+    {
+        var total = Expression.Variable(typeof(decimal), "total");
+        return emitter.OverRows(
+            Section,
+            total,
+            () =>
+            {
+                Expression next = Kind switch
+                {
+                    AggregateKind.Sum => Expression.Add(total, Of!.Emit(emitter)),
+                    AggregateKind.Count => Expression.Add(total, Expression.Constant(1m)),
+                    _ => Expression.Call(
+                        typeof(Math).GetMethod(nameof(Math.Max), [typeof(decimal), typeof(decimal)])!, total, Of!.Emit(emitter)),
+                };
+                Expression step = Expression.Assign(total, next);
+                return Where is null ? step : Expression.IfThen(Where.Emit(emitter), step);
+            });
+    }
+}
+
+/// <summary>At least one row of a repeating section meets a condition.</summary>
+public sealed class AnyRow(RepeatingSection section, Condition where) : Condition
+{
+    /// <inheritdoc />
+    public override RepeatingSection? WalksOver => section;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [where];
+
+    /// <inheritdoc />
+    public override string Words => $"any {section.RowLabel} where {where.Words}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet)
+    {
+        var rows = sheet.Rows(section);
+        var outer = rows.Current;
+        var found = false;
+        for (rows.Current = 0; rows.Current < rows.Count && !found; rows.Current++)
+        {
+            found = where.Holds(sheet);
+        }
+
+        rows.Current = outer;
+        return found;
+    }
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter)
+    {
+        var found = Expression.Variable(typeof(bool), "found");
+        return emitter.OverRows(
+            section,
+            found,
+            () => Expression.IfThen(where.Emit(emitter), Expression.Assign(found, Expression.Constant(true))));
+    }
+}

@@ -1,0 +1,306 @@
+using System.Globalization;
+using System.Linq.Expressions;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+
+namespace Aerarium.Core.Formulas;
+
+/// <summary>A number written in a rule.</summary>
+public sealed class Constant(decimal value) : Amount
+{
+    /// <summary>The number.</summary>
+    public decimal Value { get; } = value;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => Figures.Plain(Value);
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Value;
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Constant(Value);
+}
+
+/// <summary>A parameter of the law used in a formula; derivations show its name, source and confidence.</summary>
+public sealed class ParameterValue(Parameter parameter) : Amount
+{
+    /// <summary>The parameter.</summary>
+    public Parameter Parameter { get; } = parameter;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => $"{Parameter.Label} ({Parameter.ValueInWords})";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Parameter.Value;
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Constant(Parameter.Value);
+}
+
+/// <summary>A sum or a difference of two operands.</summary>
+public sealed class Sum(Amount left, Amount right, bool subtract) : Amount
+{
+    /// <summary>Left operand.</summary>
+    public Amount Left { get; } = left;
+
+    /// <summary>Right operand.</summary>
+    public Amount Right { get; } = right;
+
+    /// <summary>True for a difference.</summary>
+    public bool Subtract { get; } = subtract;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Left, Right];
+
+    /// <inheritdoc />
+    public override string Words => $"{Left.Words} {(Subtract ? "-" : "+")} {(Subtract && Right is Sum ? $"({Right.Words})" : Right.Words)}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) =>
+        Subtract ? Left.Evaluate(sheet) - Right.Evaluate(sheet) : Left.Evaluate(sheet) + Right.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Subtract
+            ? Expression.Subtract(Left.Emit(emitter), Right.Emit(emitter))
+            : Expression.Add(Left.Emit(emitter), Right.Emit(emitter));
+}
+
+/// <summary>A product of two operands.</summary>
+public sealed class Product(Amount left, Amount right) : Amount
+{
+    /// <summary>Left factor.</summary>
+    public Amount Left { get; } = left;
+
+    /// <summary>Right factor.</summary>
+    public Amount Right { get; } = right;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Left, Right];
+
+    /// <inheritdoc />
+    public override string Words => $"{Factor(Left)} x {Factor(Right)}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Left.Evaluate(sheet) * Right.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Multiply(Left.Emit(emitter), Right.Emit(emitter));
+
+    private static string Factor(Amount operand) => operand is Sum or Choose ? $"({operand.Words})" : operand.Words;
+}
+
+/// <summary>A quotient of two operands.</summary>
+public sealed class Quotient(Amount left, Amount right) : Amount
+{
+    /// <summary>Dividend.</summary>
+    public Amount Left { get; } = left;
+
+    /// <summary>Divisor.</summary>
+    public Amount Right { get; } = right;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Left, Right];
+
+    /// <inheritdoc />
+    public override string Words => $"{(Left is Sum ? $"({Left.Words})" : Left.Words)} / {(Right is Sum or Product ? $"({Right.Words})" : Right.Words)}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Left.Evaluate(sheet) / Right.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Divide(Left.Emit(emitter), Right.Emit(emitter));
+}
+
+/// <summary>The least or the greatest of several operands.</summary>
+public sealed class Extreme(IReadOnlyList<Amount> candidates, bool greatest) : Amount
+{
+    /// <summary>The amounts compared.</summary>
+    public IReadOnlyList<Amount> Candidates { get; } = candidates;
+
+    /// <summary>True for the greatest, false for the least.</summary>
+    public bool Greatest { get; } = greatest;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => Candidates;
+
+    /// <inheritdoc />
+    public override string Words =>
+        Greatest && Candidates is [Constant { Value: 0 }, var only]
+            ? $"{only.Words}, not below zero"
+            : $"the {(Greatest ? "greatest" : "least")} of ({string.Join("; ", Candidates.Select(c => c.Words))})";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet)
+    {
+        var best = Candidates[0].Evaluate(sheet);
+        for (var index = 1; index < Candidates.Count; index++)
+        {
+            var candidate = Candidates[index].Evaluate(sheet);
+            best = Greatest ? Math.Max(best, candidate) : Math.Min(best, candidate);
+        }
+
+        return best;
+    }
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter)
+    {
+        var method = typeof(Math).GetMethod(Greatest ? nameof(Math.Max) : nameof(Math.Min), [typeof(decimal), typeof(decimal)])!;
+        return Candidates.Skip(1).Aggregate(
+            Candidates[0].Emit(emitter),
+            (best, candidate) => Expression.Call(method, best, candidate.Emit(emitter)));
+    }
+}
+
+/// <summary>How a rule rounds. The mode is always named; there is no default.</summary>
+public enum RoundingMode
+{
+    /// <summary>To the nearest unit, halves away from zero.</summary>
+    HalfUp,
+
+    /// <summary>Down towards zero.</summary>
+    Down,
+
+    /// <summary>Up, away from zero.</summary>
+    Up,
+}
+
+/// <summary>A rounding that the law or the official form prescribes.</summary>
+/// <param name="Unit">The unit rounded to: 0.01 for cents, 1, 10 ...</param>
+/// <param name="Mode">The mode.</param>
+public sealed record Rounding(decimal Unit, RoundingMode Mode)
+{
+    /// <summary>Nearest cent, halves up.</summary>
+    public static readonly Rounding ToCents = new(0.01m, RoundingMode.HalfUp);
+
+    /// <summary>The rounding in words.</summary>
+    public string Words =>
+        (Unit == 0.01m ? "to the cent" : $"to {Figures.Plain(Unit)}")
+        + Mode switch { RoundingMode.HalfUp => ", half up", RoundingMode.Down => ", down", _ => ", up" };
+
+    /// <summary>Rounds an amount to the unit in the named mode.</summary>
+    public decimal Apply(decimal value)
+    {
+        if (Unit == 0.01m && Mode == RoundingMode.HalfUp)
+        {
+            return Math.Round(value, 2, MidpointRounding.AwayFromZero);
+        }
+
+        var units = value / Unit;
+        return Unit * Mode switch
+        {
+            RoundingMode.HalfUp => Math.Round(units, 0, MidpointRounding.AwayFromZero),
+            RoundingMode.Down => Math.Truncate(units),
+            _ => units < 0 ? Math.Floor(units) : Math.Ceiling(units),
+        };
+    }
+}
+
+/// <summary>An operand rounded as the law says.</summary>
+public sealed class Rounded(Amount operand, Rounding rounding) : Amount
+{
+    /// <summary>What is rounded.</summary>
+    public Amount Operand { get; } = operand;
+
+    /// <summary>How.</summary>
+    public Rounding Rounding { get; } = rounding;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Operand];
+
+    /// <inheritdoc />
+    public override string Words => $"{Operand.Words}, rounded {Rounding.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Rounding.Apply(Operand.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Rounding == Rounding.ToCents
+            ? Expression.Call(
+                typeof(Math).GetMethod(nameof(Math.Round), [typeof(decimal), typeof(int), typeof(MidpointRounding)])!,
+                Operand.Emit(emitter),
+                Expression.Constant(2),
+                Expression.Constant(MidpointRounding.AwayFromZero))
+            : Expression.Call(Expression.Constant(Rounding), nameof(Rounding.Apply), [], Operand.Emit(emitter));
+}
+
+/// <summary>One amount or another, by a condition; only the branch that applies is evaluated.</summary>
+public sealed class Choose(Condition when, Amount then, Amount otherwise) : Amount
+{
+    /// <summary>The condition.</summary>
+    public Condition When { get; } = when;
+
+    /// <summary>The amount when it holds.</summary>
+    public Amount Then { get; } = then;
+
+    /// <summary>The amount when it does not.</summary>
+    public Amount Otherwise { get; } = otherwise;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [When, Then, Otherwise];
+
+    /// <inheritdoc />
+    public override string Words => $"if {When.Words}: {Then.Words}; otherwise {Otherwise.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => When.Holds(sheet) ? Then.Evaluate(sheet) : Otherwise.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Condition(When.Emit(emitter), Then.Emit(emitter), Otherwise.Emit(emitter));
+}
+
+/// <summary>The amount a table of the law gives for a code (a fixed rate by kind, for example); zero while no code is chosen.</summary>
+public sealed class Lookup(ChoiceLine choice, IReadOnlyDictionary<string, Parameter> table) : Amount
+{
+    private readonly decimal[] _byPosition =
+        [0m, .. choice.Line.Choices!.Select(c => table.TryGetValue(c.Code, out var parameter) ? parameter.Value : 0m)];
+
+    /// <summary>The code line.</summary>
+    public ChoiceLine Choice { get; } = choice;
+
+    /// <summary>The table of the law: codes and their amounts.</summary>
+    public IReadOnlyDictionary<string, Parameter> Table { get; } = table;
+
+    internal string TableInWords => string.Join("; ", Table.Select(t => $"{t.Key} {t.Value.ValueInWords}"));
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Choice];
+
+    /// <inheritdoc />
+    public override string Words => $"rate fixed for {Choice.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => At(_byPosition, sheet.AmountOf(Choice.Line));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(typeof(Lookup), nameof(At), [], Expression.Constant(_byPosition), emitter.AmountOf(Choice.Line));
+
+    /// <summary>The amount at a code's position; position zero is 'no code'.</summary>
+    public static decimal At(decimal[] byPosition, decimal position) => byPosition[(int)position];
+}
+
+/// <summary>Figures in neutral writing, for words in formulas and messages.</summary>
+public static class Figures
+{
+    private static readonly CultureInfo Neutral = CultureInfo.InvariantCulture;
+
+    /// <summary>Grouped by thousands with a decimal point, without superfluous decimals: 1,234.5.</summary>
+    public static string Plain(decimal value) => value.ToString("#,##0.##########", Neutral);
+
+    /// <summary>As money: whole amounts without decimals, others with two: 1,234 or 1,234.50.</summary>
+    public static string Money(decimal value) =>
+        value == decimal.Truncate(value) ? value.ToString("#,##0", Neutral) : value.ToString("#,##0.00", Neutral);
+
+    /// <summary>Canonical text for storage and interchange: no grouping, no trailing zeros, decimal point.</summary>
+    public static string Canonical(decimal value) => value.ToString("0.############################", Neutral);
+}

@@ -1,0 +1,318 @@
+using System.Linq.Expressions;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using Aerarium.Core.Identifiers;
+
+namespace Aerarium.Core.Formulas;
+
+/// <summary>Two amounts compared.</summary>
+public sealed class Comparison(Amount left, Amount right, Relation relation) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    public override string Words => $"{left.Words} {RelationWords.Of(relation)} {right.Words}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet)
+    {
+        var order = left.Evaluate(sheet).CompareTo(right.Evaluate(sheet));
+        return RelationWords.Holds(relation, order);
+    }
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => RelationWords.Emit(relation, left.Emit(emitter), right.Emit(emitter));
+}
+
+/// <summary>Two dates compared.</summary>
+public sealed class DateComparison(DateFormula left, DateFormula right, Relation relation) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    public override string Words => $"{left.Words} {RelationWords.OfDates(relation)} {right.Words}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => RelationWords.Holds(relation, left.Evaluate(sheet).CompareTo(right.Evaluate(sheet)));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => RelationWords.Emit(relation, left.Emit(emitter), right.Emit(emitter));
+}
+
+/// <summary>Both conditions hold; the second is asked only when the first holds.</summary>
+public sealed class Both(Condition left, Condition right) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    public override string Words => $"{left.Words} and {right.Words}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => left.Holds(sheet) && right.Holds(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.AndAlso(left.Emit(emitter), right.Emit(emitter));
+}
+
+/// <summary>At least one condition holds.</summary>
+public sealed class Either(Condition left, Condition right) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    public override string Words => $"({left.Words} or {right.Words})";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => left.Holds(sheet) || right.Holds(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.OrElse(left.Emit(emitter), right.Emit(emitter));
+}
+
+/// <summary>The condition does not hold.</summary>
+public sealed class Not(Condition operand) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [operand];
+
+    /// <inheritdoc />
+    public override string Words =>
+        operand switch
+        {
+            IsFilled filled => $"{filled.Of.Line.Label} is blank",
+            AnswerLine answer => $"'{answer.Line.Label}' is not yes",
+            _ => $"not ({operand.Words})",
+        };
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => !operand.Holds(sheet);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Not(operand.Emit(emitter));
+}
+
+/// <summary>The line holds something a person gave (or, for computed lines, something that came of it).</summary>
+public sealed class IsFilled(ILineFormula of) : Condition
+{
+    /// <summary>The line asked about.</summary>
+    public ILineFormula Of { get; } = of;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [(Formula)Of];
+
+    /// <inheritdoc />
+    public override string Words => $"{Of.Line.Label} is filled in";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => sheet.FilledAt(Of.Line);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => emitter.FilledAt(Of.Line);
+}
+
+/// <summary>The line applies: everything that could close it is answered so that it stays open.</summary>
+public sealed class IsOpen(Line line) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override Line ReferredLine => line;
+
+    /// <inheritdoc />
+    public override string Words => line.OpenWhen?.Words ?? "always";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => sheet.IsOpen(line);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => emitter.IsOpen(line);
+}
+
+/// <summary>A code line holds a certain code.</summary>
+public sealed class HasCode(ChoiceLine choice, string code) : Condition
+{
+    private readonly decimal _position = Position(choice, code);
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [choice];
+
+    /// <inheritdoc />
+    public override string Words => $"{choice.Line.Label} is '{choice.Line.Choices![(int)_position - 1].Label}'";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => sheet.AmountOf(choice.Line) == _position;
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Equal(emitter.AmountOf(choice.Line), Expression.Constant(_position));
+
+    private static decimal Position(ChoiceLine choice, string code)
+    {
+        var index = choice.Line.Choices!.ToList().FindIndex(c => c.Code == code);
+        return index >= 0
+            ? index + 1
+            : throw new RuleException($"Line '{choice.Line.Key}' has no code '{code}'.");
+    }
+}
+
+/// <summary>A text line satisfies the rule of its identifier.</summary>
+public sealed class SatisfiesIdentifierRule(TextLine text, IdentifierRule rule) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [text];
+
+    /// <inheritdoc />
+    public override string Words => $"{text.Line.Label} is a valid {rule.Label}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => rule.Accepts(sheet.TextOf(text.Line));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(Expression.Constant(rule), nameof(IdentifierRule.Accepts), [], emitter.TextOf(text.Line));
+}
+
+/// <summary>A row's text also stands in an earlier row of the same repeating section.</summary>
+public sealed class RepeatsEarlierRow(RepeatingSection section, TextLine text) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [text];
+
+    /// <inheritdoc />
+    public override string Words => $"{text.Line.Label} also stands in an earlier row";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => AlsoEarlier(sheet.Rows(section), sheet.Rows(section).Current, text.Line.Slot);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(
+            typeof(RepeatsEarlierRow),
+            nameof(AlsoEarlier),
+            [],
+            emitter.RowsOf(section),
+            emitter.RowIndexOf(section),
+            Expression.Constant(text.Line.Slot));
+
+    /// <summary>Whether an earlier row of the section holds the same non-blank text in the column.</summary>
+    public static bool AlsoEarlier(Rows rows, int row, int column)
+    {
+        var text = rows.Texts[(row * rows.Width) + column];
+        if (text is null)
+        {
+            return false;
+        }
+
+        for (var earlier = 0; earlier < row; earlier++)
+        {
+            if (string.Equals(rows.Texts[(earlier * rows.Width) + column], text, StringComparison.Ordinal))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
+
+/// <summary>A reference line points at the row that is being computed.</summary>
+public sealed class PointsAtRow(RowLine reference, RepeatingSection target) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [reference];
+
+    /// <inheritdoc />
+    public override string Words => $"{reference.Line.Label} is this {target.RowLabel}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => Points(sheet.AmountOf(reference.Line), sheet.Rows(target).Current);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(typeof(PointsAtRow), nameof(Points), [], emitter.AmountOf(reference.Line), emitter.RowIndexOf(target));
+
+    /// <summary>Whether a reference (row number from 1; blank means the first row) points at a row index (from 0).</summary>
+    public static bool Points(decimal reference, int row) => reference == 0 ? row == 0 : (int)reference == row + 1;
+}
+
+internal static class RelationWords
+{
+    public static string Of(Relation relation) => relation switch
+    {
+        Relation.Less => "is less than",
+        Relation.AtMost => "is at most",
+        Relation.Greater => "is more than",
+        Relation.AtLeast => "is at least",
+        Relation.Equal => "is",
+        _ => "differs from",
+    };
+
+    public static string OfDates(Relation relation) => relation switch
+    {
+        Relation.Less => "is before",
+        Relation.AtMost => "is not after",
+        Relation.Greater => "is after",
+        Relation.AtLeast => "is not before",
+        Relation.Equal => "is",
+        _ => "is not",
+    };
+
+    public static bool Holds(Relation relation, int order) => relation switch
+    {
+        Relation.Less => order < 0,
+        Relation.AtMost => order <= 0,
+        Relation.Greater => order > 0,
+        Relation.AtLeast => order >= 0,
+        Relation.Equal => order == 0,
+        _ => order != 0,
+    };
+
+    public static Expression Emit(Relation relation, Expression left, Expression right) => relation switch
+    {
+        Relation.Less => Expression.LessThan(left, right),
+        Relation.AtMost => Expression.LessThanOrEqual(left, right),
+        Relation.Greater => Expression.GreaterThan(left, right),
+        Relation.AtLeast => Expression.GreaterThanOrEqual(left, right),
+        Relation.Equal => Expression.Equal(left, right),
+        _ => Expression.NotEqual(left, right),
+    };
+}
+
+/// <summary>Holds in every case.</summary>
+public sealed class Always : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => "always";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => true;
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Constant(true);
+}
+
+/// <summary>A section of a form applies.</summary>
+public sealed class SectionIsOpen(Section section) : Condition
+{
+    /// <summary>The section.</summary>
+    public Section Section { get; } = section;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => Section.When is { } when ? [when] : [];
+
+    /// <inheritdoc />
+    public override string Words => Section.When?.Words ?? "always";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => sheet.OpenSections[Section.Position];
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => emitter.SectionIsOpen(Section);
+}

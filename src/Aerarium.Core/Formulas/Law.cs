@@ -1,0 +1,53 @@
+namespace Aerarium.Core.Formulas;
+
+/// <summary>The words in which rules are written: <c>using static Aerarium.Core.Formulas.Law;</c>.</summary>
+public static class Law
+{
+    /// <summary>Nearest cent, halves up.</summary>
+    public static readonly Rounding ToCents = Rounding.ToCents;
+
+    /// <summary>The day of evaluation.</summary>
+    public static readonly DateFormula OnToday = new Today();
+
+    /// <summary>The least of several amounts.</summary>
+    public static Amount Min(params Amount[] candidates) => new Extreme(candidates, greatest: false);
+
+    /// <summary>The greatest of several amounts.</summary>
+    public static Amount Max(params Amount[] candidates) => new Extreme(candidates, greatest: true);
+
+    /// <summary>The amount, or zero where it would be negative.</summary>
+    public static Amount AtLeastZero(Amount amount) => new Extreme([new Constant(0), amount], greatest: true);
+
+    /// <summary>One amount when the condition holds, another when it does not.</summary>
+    public static Amount If(Condition when, Amount then, Amount otherwise) => new Choose(when, then, otherwise);
+
+    /// <summary>One date when the condition holds, another when it does not.</summary>
+    public static DateFormula If(Condition when, DateFormula then, DateFormula otherwise) => new ChooseDate(when, then, otherwise);
+
+    /// <summary>Rounds an amount in a named way.</summary>
+    public static Amount Round(Amount amount, Rounding rounding) => new Rounded(amount, rounding);
+
+    /// <summary>Tax by the slices of a schedule.</summary>
+    public static Amount Progressive(RateSchedule schedule, Amount amount) => new Progressive(schedule, amount);
+
+    /// <summary>The amount a table of steps fixes for a measure.</summary>
+    public static Amount Step(StepTable table, Amount measure) => new Stepped(table, measure);
+
+    /// <summary>The earlier of two dates.</summary>
+    public static DateFormula Earlier(DateFormula left, DateFormula right) => new ExtremeDate(left, right, later: false);
+
+    /// <summary>The later of two dates.</summary>
+    public static DateFormula Later(DateFormula left, DateFormula right) => new ExtremeDate(left, right, later: true);
+
+    /// <summary>Calendar months touched by a span, both ends included.</summary>
+    public static Amount MonthsTouched(DateFormula from, DateFormula to) => new Months(from, to, MonthCount.Touched);
+
+    /// <summary>Months begun after the month of the first date, until the second; a part month counts whole.</summary>
+    public static Amount MonthsBegunAfter(DateFormula from, DateFormula to) => new Months(from, to, MonthCount.BegunAfter);
+
+    /// <summary>Calendar year of a date.</summary>
+    public static Amount Year(DateFormula date) => new YearOf(date);
+
+    /// <summary>The size of an amount without its sign.</summary>
+    public static Amount Size(Amount amount) => Max(amount, -amount);
+}

@@ -1,0 +1,21 @@
+using System.Text.RegularExpressions;
+
+namespace Aerarium.Core.Identifiers;
+
+/// <summary>The rule of an identifier: its pattern and, where one is published, its check digits.</summary>
+/// <param name="Name">Stable name, kebab-case.</param>
+/// <param name="Label">What it is called.</param>
+/// <param name="Pattern">Regular expression over the normalised text.</param>
+/// <param name="Message">What to tell somebody whose text breaks the rule: what is expected, with an example.</param>
+/// <param name="Source">Where the rule comes from.</param>
+public sealed record IdentifierRule(string Name, string Label, string Pattern, string Message, string Source)
+{
+    private readonly Regex _regex = new(Pattern, RegexOptions.CultureInvariant | RegexOptions.NonBacktracking);
+
+    /// <summary>Whether a normalised text satisfies the rule; blank does not.</summary>
+    public bool Accepts(string? text) => text is not null && _regex.IsMatch(text);
+
+    /// <summary>An identifier as registries write it: no blanks, dashes or dots from copying, upper case.</summary>
+    public static string Normalise(string typed) =>
+        string.Concat(typed.Where(c => !char.IsWhiteSpace(c) && c is not ('-' or '.' or '\u200B' or '\u2011' or '\u2013'))).ToUpperInvariant();
+}

@@ -1,0 +1,58 @@
+using System.Collections.Concurrent;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Identifiers;
+using Aerarium.Countries.Kenya;
+using Aerarium.Countries.Kenya.EmploymentIncome;
+using Aerarium.Countries.Kenya.Parameters;
+
+namespace Aerarium.Countries;
+
+/// <summary>A return type that can be prepared.</summary>
+/// <param name="Id">Country and return.</param>
+/// <param name="Title">Title.</param>
+/// <param name="Country">ISO 3166 code of the country, lower case.</param>
+/// <param name="Years">Tax years covered.</param>
+/// <param name="Create">Builds the definition of a year.</param>
+public sealed record ReturnType(string Id, string Title, string Country, IReadOnlyList<int> Years, Func<int, Definition> Create);
+
+/// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
+public static class Catalogue
+{
+    private static readonly ConcurrentDictionary<(string Id, int Year), Definition> Built = new();
+
+    /// <summary>Every return type.</summary>
+    public static readonly IReadOnlyList<ReturnType> Returns =
+    [
+        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year)),
+    ];
+
+    /// <summary>The rule of an individual taxpayer's identifier by country code.</summary>
+    public static readonly IReadOnlyDictionary<string, IdentifierRule> IndividualIdentifiers = new Dictionary<string, IdentifierRule>
+    {
+        ["ke"] = KenyaIdentifiers.IndividualPin,
+    };
+
+    /// <summary>The definition of a return for a year, or null with a message that says what is covered.</summary>
+    public static Definition? Find(string id, int year, out string? problem)
+    {
+        var type = Returns.FirstOrDefault(r => r.Id == id);
+        if (type is null)
+        {
+            problem = $"There is no return '{id}'; the returns are {string.Join(", ", Returns.Select(r => r.Id))}.";
+            return null;
+        }
+
+        if (!type.Years.Contains(year))
+        {
+            problem = $"'{id}' is not covered for {year}; the years are {string.Join(", ", type.Years)}.";
+            return null;
+        }
+
+        problem = null;
+        return Built.GetOrAdd((id, year), key => type.Create(key.Year));
+    }
+
+    /// <summary>The definition of a return for a year.</summary>
+    /// <exception cref="KeyNotFoundException">There is none; the message says what is covered.</exception>
+    public static Definition Get(string id, int year) => Find(id, year, out var problem) ?? throw new KeyNotFoundException(problem);
+}

@@ -1,0 +1,41 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Countries.Kenya.Parameters;
+using static Aerarium.Core.Formulas.Law;
+
+namespace Aerarium.Countries.Kenya.EmploymentIncome;
+
+/// <summary>What has been paid already, and the balance.</summary>
+public sealed class CreditsForm : Form
+{
+    private sealed record Payment(AmountLine Amount);
+
+    /// <summary>Tax already paid, and the balance: more than zero is to pay, less than zero is a refund.</summary>
+    public readonly AmountLine AlreadyPaid, Balance;
+
+    /// <summary>Declares the form.</summary>
+    public CreditsForm(Definition definition, EmploymentIncomeLaw law, ScopeForm scope, EmploymentForm employment, TaxForm tax)
+        : base(definition, "balance", "Payments and balance", "Tax deducted by employers and paid otherwise, against the tax of the year.")
+    {
+        var payments = Repeating("payments", "Tax paid other than through payroll", "payment", row =>
+        {
+            row.Choice("kind", "Kind of payment",
+                [new("advance", "Advance tax"), new("instalment", "Instalment"), new("self-assessment", "Self-assessment")]).Required();
+            row.Date("date", "Date").From("payment slip").Required();
+            var reference = row.Text("reference", "Reference").From("payment slip").Required();
+            row.NamedBy(reference);
+            row.Error("payment-twice", row.RepeatsEarlier(reference), "This payment is entered twice; keep one row for each payment slip.", reference);
+            return new Payment(row.Entry("amount", "Amount").From("payment slip").Required());
+        }, when: scope.OtherTaxPaid);
+
+        Section("Balance");
+        var deducted = Line("tax-deducted", "Tax deducted by employers", employment.Employers.Sum(e => e.TaxDeducted)).Law("ITA s. 37");
+        AlreadyPaid = Line("already-paid", "Tax already paid", deducted + payments.Sum(p => p.Amount)).Subtotal();
+        Balance = Line("balance", "Balance: to pay, or a refund if negative", tax.NetTax - AlreadyPaid).Law("ITA s. 92; TPA s. 47").Final();
+
+        Note("refund", Balance < 0, "A refund is claimed; keep the certificates, the claim is checked.", Balance);
+        Note("pay-by", Balance > 0 & OnToday <= law.Payment.Day,
+            $"Pay {Balance} by {law.Payment.Day}, although filing runs to {law.Filing.Day}.", Balance);
+        Warn("payment-overdue", Balance > 0 & OnToday > law.Payment.Day & !scope.Late,
+            $"{Balance} was to be paid by {law.Payment.Day}: a penalty of {law.LatePaymentRate} and interest of {law.InterestRateMonth} a month run.", Balance);
+    }
+}

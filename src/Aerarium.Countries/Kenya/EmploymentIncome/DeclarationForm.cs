@@ -1,0 +1,19 @@
+using Aerarium.Core.Definitions;
+
+namespace Aerarium.Countries.Kenya.EmploymentIncome;
+
+/// <summary>The declaration that the return is true and complete.</summary>
+public sealed class DeclarationForm : Form
+{
+    /// <summary>Declares the form.</summary>
+    public DeclarationForm(Definition definition)
+        : base(definition, "declaration", "Declaration", "Made by a named person before the return is handed over.")
+    {
+        Section("Declaration");
+        var made = Answer("true-and-complete", "The return is true and complete").Required();
+        Text("name", "Name of the person declaring").Required();
+        Choice("capacity", "Capacity", [new("taxpayer", "Taxpayer"), new("agent", "Authorised agent"), new("representative", "Personal representative")]).Required();
+        Date("date", "Date").Required();
+        Error("not-declared", made.IsFilled() & !made, "The declaration must be made before the return can be filed.", made);
+    }
+}

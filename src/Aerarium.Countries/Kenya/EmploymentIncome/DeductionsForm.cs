@@ -1,0 +1,180 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries.Kenya.Parameters;
+using static Aerarium.Core.Formulas.Law;
+
+namespace Aerarium.Countries.Kenya.EmploymentIncome;
+
+/// <summary>What is set against employment income.</summary>
+public sealed class DeductionsForm : Form
+{
+    private sealed record Fund(ChoiceLine Kind, AmountLine Contributions);
+
+    private sealed record Loan(ChoiceLine Purpose, AmountLine Interest);
+
+    private sealed record MedicalFund(AmountLine Deductible, AmountLine? EarnRelief);
+
+    private readonly EmploymentIncomeLaw _law;
+    private readonly TaxpayerForm _taxpayer;
+
+    /// <summary>Deductions together, taxable income, and medical fund contributions that earn relief instead.</summary>
+    public readonly AmountLine Total, Taxable;
+
+    /// <summary>Medical fund contributions before the change in December, which earn relief; null in other years.</summary>
+    public readonly Amount? MedicalEarningRelief;
+
+    /// <summary>Declares the form.</summary>
+    public DeductionsForm(
+        Definition definition, EmploymentIncomeLaw law, ScopeForm scope, TaxpayerForm taxpayer, EmploymentForm employment)
+        : base(definition, "deductions", "Deductions", "Set against income. Amounts from the employers' certificates are taken over; the rest comes from receipts.")
+    {
+        _law = law;
+        _taxpayer = taxpayer;
+        var retirement = RetirementSaving(scope, employment);
+        var mortgage = HomeLoanInterest(scope, employment);
+        var (medical, medicalBefore) = PostRetirementMedicalFund(scope, employment);
+        MedicalEarningRelief = medicalBefore;
+
+        Section("Social contributions", law.ChangesInDecember ? "ITA s. 15, from the December payroll" : "ITA s. 15, as amended 27 December 2024");
+        var health = Line("health-insurance", law.ChangesInDecember ? "Social health insurance, December" : "Social health insurance",
+            employment.Employers.Sum(e => e.Health.Deductible)).Law("ITA s. 15; Social Health Insurance Act 2023");
+        var levy = Line("housing-levy", law.ChangesInDecember ? "Affordable housing levy, December" : "Affordable housing levy",
+            employment.Employers.Sum(e => e.Levy.Deductible)).Law("ITA s. 15; AHA 2024 s. 4");
+
+        Section("Taxable income");
+        Total = Line("total", "Deductions", retirement + mortgage + medical + health + levy).Subtotal();
+        Taxable = Line("taxable-income", "Taxable income", AtLeastZero(employment.Income - Total)).Law("ITA s. 3, 15").Final();
+    }
+
+    private AmountLine RetirementSaving(ScopeForm scope, EmploymentForm employment)
+    {
+        var funds = Repeating("funds", "Retirement contributions outside payroll", "fund", row =>
+        {
+            row.NamedBy(row.Text("name", "Fund's name").From("fund's statement").Required());
+            row.Text("registration-number", "Fund's registration number").From("fund's statement").Required();
+            var kind = row.Choice("kind", "Kind of fund",
+            [
+                new("social-security", "National social security"),
+                new("occupational", "Occupational scheme"),
+                new("individual", "Individual retirement fund"),
+            ]).Required();
+            var contributions = row.Entry("contributions", "Own contributions in the year").From("fund's statement").Required();
+            row.Warn("counted-twice", contributions > 0 & !kind.Is("individual"),
+                "Contributions to this kind of fund exceed those on the certificate; they are normally there already. Check that they are not counted twice.", contributions);
+            return new Fund(kind, contributions);
+        }, "ITA s. 22A, 22B", scope.RetirementOutsidePayroll);
+
+        Section("Retirement saving", "ITA s. 22A, 22B");
+        var onCertificates = Line("retirement-on-certificates", "Own contributions on the certificates", employment.Employers.Sum(e => e.Retirement));
+        var own = Line("retirement-contributions", "Own contributions to registered funds", onCertificates + funds.Sum(f => f.Contributions)).Subtotal();
+        var share = Line("retirement-share-of-pay", "30% of pensionable pay",
+            _law.PensionShare * employment.Employers.Sum(e => e.PensionablePay), ToCents);
+        var byMonths = MonthlyLimit("retirement", "contributed", _law.PensionLimitMonth, _law.PensionLimitMonthBefore);
+        var limit = Line("retirement-limit", "Limit", Min(_law.PensionLimit, byMonths));
+        var allowed = Line("retirement-allowed", "Retirement saving allowed", Min(own, share, limit)).Law("ITA s. 22A, 22B").Subtotal();
+
+        Error("retirement-without-base", own > 0 & employment.Employers.Sum(e => e.PensionablePay).Equals(0),
+            "Enter the pensionable pay in Employment, which the limit of 30 per cent is measured on.", share);
+        Warn("retirement-over-limit", own > allowed,
+            $"{own - allowed} of retirement contributions is above the limit and is lost; it does not carry forward.", own);
+        Note("retirement-room", allowed < Min(share, limit) - 10_000,
+            $"Retirement contributions could have been {Min(share, limit) - allowed} higher this year.", allowed);
+        if (_law.ChangesInDecember)
+        {
+            Warn("retirement-change-in-december", own > 240_000,
+                "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used.", limit);
+        }
+
+        return allowed;
+    }
+
+    private AmountLine HomeLoanInterest(ScopeForm scope, EmploymentForm employment)
+    {
+        Choice[] purposes = _law.ConstructionQualifies
+            ? [new("purchase", "Purchase"), new("improvement", "Improvement"), new("construction", "Construction, from 1 July 2025")]
+            : [new("purchase", "Purchase"), new("improvement", "Improvement")];
+        var loans = Repeating("loans", "Loans for the home", "loan", row =>
+        {
+            row.Identifier("lender-pin", "Lender's identification number", KenyaIdentifiers.PayerPin).From("lender's interest certificate").Required();
+            row.NamedBy(row.Text("lender-name", "Lender's name").From("lender's interest certificate").Required());
+            row.Text("account", "Loan account").From("lender's interest certificate").Required();
+            row.Date("loan-date", "Date of the loan").From("lender's interest certificate");
+            var purpose = row.Choice("purpose", "Purpose", purposes).Required();
+            row.Entry("outstanding", "Outstanding at year end").From("lender's interest certificate");
+            var interest = row.Entry("interest", "Interest paid in the year").From("lender's interest certificate").Required();
+            if (_law.ConstructionQualifies)
+            {
+                row.Warn("construction-from-july", purpose.Is("construction") & interest > 0,
+                    "For construction only interest from 1 July 2025 counts; confirm that nothing earlier is included.", interest);
+            }
+
+            return new Loan(purpose, interest);
+        }, "ITA s. 15(3)(b)", scope.Mortgage);
+
+        Section("Home loan interest", "ITA s. 15(3)(b)", scope.Mortgage);
+        var oneHome = Answer("one-home", "All loans are for the one home lived in").RequiredWhen(loans.RowCount > 1);
+        var paid = Line("mortgage-interest", "Interest paid", loans.Sum(l => l.Interest));
+        var byMonths = MonthlyLimit("mortgage", "lived in the home", _law.MortgageLimitMonth, _law.MortgageLimitMonthBefore);
+        var limit = Line("mortgage-limit", "Limit", Min(_law.MortgageLimit, byMonths));
+        var allowed = Line("mortgage-allowed", "Interest allowed", Min(paid, limit)).Law("ITA s. 15(3)(b)").Subtotal();
+
+        Error("several-homes", oneHome.IsFilled() & !oneHome, "Interest is allowed for one home only; remove the loans for other homes.", oneHome);
+        Warn("mortgage-over-limit", paid > limit, $"{paid - limit} of interest paid is above the limit and is lost; it does not carry forward.", paid);
+        Note("no-lender-certificate", scope.Mortgage & loans.RowCount.Equals(0), "Ask the lender for the interest certificate.", scope.Mortgage);
+        Note("mortgage-in-payroll", employment.Employers.Sum(e => e.MortgageInPayroll) > 0 & !scope.Mortgage,
+            "A certificate shows home loan interest used in payroll; answer Scope and enter the loan, otherwise the deduction is lost.", scope.Mortgage);
+        if (_law.ChangesInDecember)
+        {
+            Warn("mortgage-change-in-december", paid > 300_000,
+                "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used.", limit);
+        }
+
+        return allowed;
+    }
+
+    private (AmountLine Allowed, Amount? EarnRelief) PostRetirementMedicalFund(ScopeForm scope, EmploymentForm employment)
+    {
+        var funds = Repeating("medical-funds", "Post-retirement medical funds", "medical fund", row =>
+        {
+            row.NamedBy(row.Text("name", "Fund's name").From("fund's certificate").Required());
+            if (!_law.ChangesInDecember)
+            {
+                return new MedicalFund(row.Entry("contributions", "Own contributions in the year").From("fund's certificate").Required(), null);
+            }
+
+            var before = row.Entry("contributions-before-december", "Own contributions to November").From("fund's certificate").Required();
+            return new MedicalFund(row.Entry("contributions-december", "Own contributions, December").From("fund's certificate").Required(), before);
+        }, "ITA s. 15; TLAA 2024", scope.MedicalFund);
+
+        Section("Post-retirement medical fund", "ITA s. 15; TLAA 2024", scope.MedicalFund);
+        var paid = Line("medical-contributions", _law.ChangesInDecember ? "Contributions, December" : "Contributions", funds.Sum(f => f.Deductible));
+        Amount limit = _law.MedicalLimit;
+        if (!_law.ChangesInDecember)
+        {
+            var months = Count("medical-months", "Months contributed").Unit("months").Between(0, 12).Hint("blank means all months of the period");
+            limit = Min(limit, _law.MedicalLimitMonth * months.Or(_taxpayer.PeriodMonths));
+        }
+
+        var allowed = Line("medical-allowed", "Medical fund contributions allowed", Min(paid, limit)).Law("ITA s. 15; TLAA 2024").Subtotal();
+        Warn("medical-over-limit", paid > allowed, $"{paid - allowed} of medical fund contributions is above the limit and is lost.", paid);
+        Note("medical-in-payroll", employment.Employers.Sum(e => e.MedicalInPayroll) > 0 & !scope.MedicalFund,
+            "A certificate shows medical fund contributions used in payroll; answer Scope and enter the fund, otherwise the deduction is lost.", scope.MedicalFund);
+        return (allowed, _law.ChangesInDecember ? funds.Sum(f => f.EarnRelief!) : null);
+    }
+
+    /// <summary>A limit that counts months: all at one monthly figure or, in the year it changed, those to November and December apart. Blank months mean all months of the period.</summary>
+    private Amount MonthlyLimit(string name, string did, Parameter month, Parameter? monthBefore)
+    {
+        if (monthBefore is null)
+        {
+            return month * Count($"{name}-months", $"Months {did}").Unit("months").Between(0, 12)
+                .Hint("blank means all months of the period").Or(_taxpayer.PeriodMonths);
+        }
+
+        var before = Count($"{name}-months-before-december", $"Months {did}, to November").Unit("months").Between(0, 11)
+            .Hint("blank means all months of the period");
+        var december = Count($"{name}-months-december", $"Months {did}, December").Unit("months").Between(0, 1)
+            .Hint("1 or 0; blank means as the period");
+        return (monthBefore * before.Or(_taxpayer.MonthsToNovember)) + (month * december.Or(_taxpayer.MonthsInDecember));
+    }
+}

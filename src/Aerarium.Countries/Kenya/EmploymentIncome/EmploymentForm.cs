@@ -1,0 +1,252 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries.Kenya.Parameters;
+using static Aerarium.Core.Formulas.Law;
+
+namespace Aerarium.Countries.Kenya.EmploymentIncome;
+
+/// <summary>Employment income: the employers' certificates, benefits in kind, and what is exempt.</summary>
+public sealed class EmploymentForm : Form
+{
+    /// <summary>What is copied from an employer's certificate, as other lines use it.</summary>
+    public sealed record Employer(
+        TextLine Pin,
+        AmountLine Months,
+        AmountLine Cash,
+        AmountLine OtherBenefits,
+        AmountLine MinorBenefits,
+        AmountLine PensionablePay,
+        AmountLine Retirement,
+        AmountLine MortgageInPayroll,
+        AmountLine MedicalInPayroll,
+        Contributions Health,
+        Contributions Levy,
+        AmountLine TotalOnCertificate,
+        AmountLine TaxDeducted,
+        Premises Premises);
+
+    /// <summary>Contributions taken by payroll. <paramref name="EarnRelief"/> exists only in the year the rules changed: what was taken before the change.</summary>
+    public sealed record Contributions(AmountLine Deductible, AmountLine? EarnRelief);
+
+    /// <summary>Housing provided by an employer.</summary>
+    public sealed record Premises(
+        ChoiceLine Class, ChoiceLine Arrangement, AmountLine Months, AmountLine RentByEmployer, AmountLine MarketRent, AmountLine RentByEmployee, AmountLine OtherIncome);
+
+    private sealed record Car(RowLine Provider, AmountLine Benefit);
+
+    /// <summary>Employers.</summary>
+    public readonly RepeatingSection<Employer> Employers;
+
+    /// <summary>Total pay and benefits, and employment income after exemptions.</summary>
+    public readonly AmountLine Gross, Income;
+
+    /// <summary>Declares the form.</summary>
+    public EmploymentForm(Definition definition, EmploymentIncomeLaw law, ScopeForm scope, TaxpayerForm taxpayer)
+        : base(definition, "employment", "Employment", "One block for each employer, copied from the annual deduction certificate (Form P9A).")
+    {
+        Employers = Repeating("employers", "Employers", "employer", row => Certificate(row, law, scope), "ITA s. 3, 5");
+        var cars = Repeating("cars", "Cars provided by an employer", "car", row => CarBlock(row, law, Employers), "ITA s. 5(2B)", scope.Car);
+
+        Section("Minor benefits", "ITA s. 5(2)(b)");
+        var minor = Line("minor-benefits", "Minor non-cash benefits, all employers", Employers.Sum(e => e.MinorBenefits));
+        var gross = Continue(Employers, row => BlockTotals(row, law, Employers.Columns, cars, minor));
+
+        Section("Employment income");
+        Gross = Line("gross", "Pay and benefits, all employers", Employers.Sum(_ => gross)).Law("ITA s. 5").Subtotal();
+
+        Section("Disability exemption", "L.N. 36/2010", scope.Disability);
+        var certificate = Text("disability-certificate", "Exemption certificate number").From("exemption certificate").Required();
+        var from = Date("disability-from", "Certificate in force from").From("exemption certificate").Required();
+        var to = Date("disability-to", "Certificate in force to").From("exemption certificate").Required();
+        var months = NumberLine("disability-months", "Months in force during the period",
+            If(from.IsFilled() & to.IsFilled(), MonthsTouched(Later(from, taxpayer.From), Earlier(to, taxpayer.To)), 0)).Unit("months");
+        var exempt = Line("disability-exempt", "Income exempt", Min(Gross, law.DisabilityExemptionMonth * months)).Subtotal();
+        var carePaid = Entry("care-paid", "Home and personal care paid").From("receipts");
+        var care = Line("care-allowed", "Home and personal care allowed", Min(carePaid, law.CareLimitMonth * months));
+        Error("disability-dates", from.IsFilled() & to.IsFilled() & from > to,
+            "The exemption certificate ends before it begins; check both dates.", from, to);
+        Warn("disability-part-year", certificate.IsFilled() & from.IsFilled() & to.IsFilled() & months < taxpayer.PeriodMonths,
+            $"The exemption covers {months} of {taxpayer.PeriodMonths} months only; renew the certificate if it has lapsed.", from, to);
+        Warn("care-over-limit", carePaid > care,
+            $"{carePaid - care} of care is above the limit and does not count.", carePaid);
+
+        Section("Result");
+        Income = Line("income", "Employment income", AtLeastZero(Gross - exempt - care)).Law("ITA s. 3, 5").Final();
+
+        Error("no-employer", scope.Employers.IsFilled() & !scope.Employers.Is("none") & Employers.RowCount.Equals(0),
+            "Add each employer of the year, from its annual deduction certificate.", Income);
+        Warn("employers-differ-from-scope", (scope.Employers.Is("one") & Employers.RowCount > 1) | (scope.Employers.Is("none") & Employers.RowCount > 0),
+            "There are more employers here than Scope says; correct one of the two.", scope.Employers);
+        Error("no-car", scope.Car & cars.RowCount.Equals(0), "Scope says that an employer provided a car; add each car.", scope.Car);
+        Error("no-housing", scope.Housing & Employers.RowCount > 0 & !Employers.Any(e => e.Premises.Class.IsFilled()),
+            "Scope says that an employer provided housing; complete the housing lines of that employer.", scope.Housing);
+        Warn("relief-from-each-employer", Employers.RowCount > 1 & Employers.CountWhere(e => e.TaxDeducted > 0) > 1,
+            "Several employers deducted tax; each may have given the personal relief and the lower bands, so that a balance remains to pay.", Income);
+    }
+
+    private static Employer Certificate(RowScope row, EmploymentIncomeLaw law, ScopeForm scope)
+    {
+        var pin = row.Identifier("pin", "Employer's identification number", KenyaIdentifiers.PayerPin).From("P9A, employer's PIN").Required();
+        row.NamedBy(row.Text("name", "Employer's name").From("P9A, employer's name").Required());
+        var months = row.Count("months", "Months worked").From("P9A, months with pay").Unit("months").Between(1, 12).Required();
+
+        var basic = row.Entry("basic-pay", "Basic pay").From("P9A, basic salary, total").Required();
+        var house = row.Entry("house-allowance", "House allowance").From("payslips");
+        var transport = row.Entry("transport-allowance", "Transport allowance").From("payslips");
+        var leave = row.Entry("leave-allowance", "Leave pay").From("payslips");
+        var overtime = row.Entry("overtime", "Overtime").From("payslips");
+        var bonus = row.Entry("bonus", "Bonus").From("payslips");
+        var commission = row.Entry("commission", "Commission").From("payslips");
+        var other = row.Entry("other-allowances", "Other allowances, taxable part").From("payslips");
+        var cash = row.Line("cash-pay", "Cash pay", basic + house + transport + leave + overtime + bonus + commission + other)
+            .Law("ITA s. 5(2)(a)").Subtotal();
+
+        var otherBenefits = row.Entry("other-benefits", "Non-cash benefits except car and housing").From("P9A, benefits non-cash, total");
+        var minor = row.Entry("minor-benefits", "Minor non-cash benefits, before exemption").From("employer's statement");
+        var premises = Housing(row, scope, months);
+        row.Entry("quarters-on-certificate", "Value of quarters as certified").From("P9A, value of quarters, total");
+        var total = row.Entry("total-on-certificate", "Total gross pay as certified").From("P9A, total gross pay, total").Required();
+
+        var retirement = row.Entry("retirement-contributions", "Retirement contributions deducted").From("P9A, defined contribution scheme, actual, total")
+            .Hint("own share, with social security; never the employer's");
+        var pensionable = row.Entry("pensionable-pay", "Pensionable pay").From("P9A, basic salary, total").RequiredWhen(retirement > 0);
+        var mortgage = row.Entry("mortgage-in-payroll", "Home loan interest used in payroll").From("P9A, owner-occupied interest, total");
+        var medical = row.Entry("medical-in-payroll", "Medical fund contributions used in payroll").From("P9A, post-retirement medical fund, total");
+        var (health, levy) = law.ChangesInDecember ? SplitContributions(row) : WholeYearContributions(row);
+
+        row.Entry("tax-charged", "Tax charged").From("P9A, tax charged, total");
+        row.Entry("relief-given", "Relief given").From("P9A, personal relief and insurance relief, total");
+        var tax = row.Entry("tax-deducted", "Tax deducted (PAYE)").From("P9A, PAYE tax, total").Required();
+
+        row.Error("employer-twice", row.RepeatsEarlier(pin), "This employer is entered twice; keep one block for each certificate.", pin);
+        row.Error("tax-above-pay", tax > cash + otherBenefits + minor + total,
+            "The tax deducted is more than this employer's pay; check the certificate.", tax);
+        row.Error("contributions-without-base", retirement > 0 & pensionable.IsFilled() & pensionable.Equals(0),
+            "Enter the pensionable pay, which the limit of 30 per cent is measured on.", pensionable);
+        return new Employer(
+            pin, months, cash, otherBenefits, minor, pensionable, retirement, mortgage, medical, health, levy, total, tax, premises);
+    }
+
+    private static (Contributions Health, Contributions Levy) WholeYearContributions(RowScope row)
+    {
+        var health = row.Entry("health-insurance", "Social health insurance deducted").From("P9A, social health insurance, total").Required();
+        var levy = row.Entry("housing-levy", "Affordable housing levy deducted").From("P9A, affordable housing levy, total").Required();
+        return (new Contributions(health, null), new Contributions(levy, null));
+    }
+
+    private static (Contributions Health, Contributions Levy) SplitContributions(RowScope row)
+    {
+        var healthBefore = row.Entry("health-insurance-before-december", "Social health insurance, October and November").From("payslips").Required();
+        var health = row.Entry("health-insurance-december", "Social health insurance, December").From("December payslip").Required();
+        var levyBefore = row.Entry("housing-levy-before-december", "Affordable housing levy, 19 March to November").From("payslips").Required();
+        var levy = row.Entry("housing-levy-december", "Affordable housing levy, December").From("December payslip").Required();
+        return (new Contributions(health, healthBefore), new Contributions(levy, levyBefore));
+    }
+
+    private static Premises Housing(RowScope row, ScopeForm scope, AmountLine months)
+    {
+        var housingClass = row.Choice("housing-class", "Housing: the employee is",
+        [
+            new("ordinary", "Employee"),
+            new("service-director", "Whole-time service director"),
+            new("other-director", "Other director"),
+            new("agricultural", "Agricultural employee required to live there"),
+        ]).From("contract of employment").When(scope.Housing).Law("ITA s. 5(3)");
+        var housed = scope.Housing & housingClass.IsFilled();
+        var arrangement = row.Choice("housing-arrangement", "Housing: arrangement",
+        [
+            new("lease", "Leased at arm's length"),
+            new("related-lease", "Leased, not at arm's length"),
+            new("owned", "Owned by the employer"),
+        ]).From("lease").When(housed & !housingClass.Is("agricultural")).RequiredWhen(housed);
+        var leased = arrangement.Is("lease") | arrangement.Is("related-lease");
+        var director = housingClass.Is("service-director") | housingClass.Is("other-director");
+        var needsMarketRent = arrangement.Is("owned") | arrangement.Is("related-lease") | director;
+
+        var monthsHoused = row.Count("months-housed", "Housing: months").From("lease").Unit("months").Between(0, 12).When(housed)
+            .Hint("blank means all months worked");
+        var paid = row.Entry("rent-by-employer", "Housing: rent paid by the employer").From("lease").When(housed & leased).RequiredWhen(leased);
+        var market = row.Entry("market-rent", "Housing: fair market rent").From("valuation")
+            .When(housed & needsMarketRent).RequiredWhen(needsMarketRent);
+        var own = row.Entry("rent-by-employee", "Housing: rent paid by the employee").From("payslip").When(housed);
+        var otherIncome = row.Entry("director-other-income", "Housing: the director's other income").When(housed & housingClass.Is("other-director"));
+        row.Error("housed-longer-than-employed", monthsHoused > months, "More months housed than worked for this employer.", monthsHoused);
+        return new Premises(housingClass, arrangement, monthsHoused, paid, market, own, otherIncome);
+    }
+
+    private static Car CarBlock(RowScope row, EmploymentIncomeLaw law, RepeatingSection<Employer> employers)
+    {
+        var provider = row.RowOf("provided-by", "Provided by", employers).RequiredWhen(employers.RowCount > 1);
+        row.NamedBy(row.Text("registration-mark", "Registration mark").From("logbook").Required());
+        var arrangement = row.Choice("arrangement", "Arrangement",
+            [new("owned", "Owned by the employer"), new("leased", "Hired or leased by the employer")]).From("employer's statement").Required();
+        var owned = arrangement.Is("owned");
+        var body = row.Choice("body", "Body",
+        [
+            new("saloon", "Saloon, hatchback or estate"),
+            new("pick-up", "Pick-up or panel van"),
+            new("utility", "Four-wheel utility"),
+        ]).From("logbook").When(owned).RequiredWhen(owned);
+        var engine = row.Count("engine-cc", "Engine").Unit("cc").From("logbook").Between(0, 20_000).When(owned).RequiredWhen(owned);
+        var cost = row.Entry("cost", "Cost to the employer").From("employer's asset record").When(owned).RequiredWhen(owned);
+        var lease = row.Entry("lease-cost", "Cost of hire or lease for the months").From("lease invoices")
+            .When(arrangement.Is("leased")).RequiredWhen(arrangement.Is("leased"));
+        var months = row.Count("months", "Months provided").Unit("months").From("employer's statement").Between(1, 12).Required();
+        var determined = row.Entry("determined-value", "Lower value determined by the commissioner").From("commissioner's letter")
+            .Hint("restricted use, on proof only");
+
+        var fixedRate = row.Line("fixed-rate", "Fixed rate for a month",
+            If(body.Is("saloon"), Step(law.SaloonRates, engine),
+                If(body.Is("pick-up"), Step(law.PickUpRates, engine),
+                    If(body.Is("utility"), law.UtilityRate, 0)))).When(owned).Law("Prescribed rates under ITA s. 5(2B)");
+        var byCost = row.Line("rate-by-cost", "Two per cent of cost for a month", law.CarCostRate * cost, ToCents).When(owned).Law("ITA s. 5(2B)");
+        var benefit = row.Line("benefit", "Car benefit",
+            If(determined.IsFilled(), determined, If(owned, Max(fixedRate, byCost) * months, lease)), ToCents).Law("ITA s. 5(2B)").Subtotal();
+
+        row.Error("car-longer-than-employed", employers.Any(e => provider.IsThisRow() & months > e.Months),
+            "The car was provided for more months than were worked for its employer.", months);
+        row.Warn("car-figures-unusual", owned & ((cost.IsFilled() & cost < 100_000) | engine > 8_000),
+            "The cost is below 100,000 or the engine above 8,000 cc; check the figures.", cost, engine);
+        return new Car(provider, benefit);
+    }
+
+    private static AmountLine BlockTotals(
+        RowScope row, EmploymentIncomeLaw law, Employer e, RepeatingSection<Car> cars, AmountLine minorOfAll)
+    {
+        var minor = row.Line("minor-benefits-taxable", "Minor benefits taxable", If(minorOfAll < law.MinorBenefitsLimit, 0, e.MinorBenefits))
+            .Law("ITA s. 5(2)(b)");
+        var car = row.Line("car-benefit", "Car benefit", cars.Sum(c => c.Benefit, where: c => c.Provider.IsThisRow())).Law("ITA s. 5(2B)");
+        var before = row.Line("pay-before-housing", "Pay and benefits before housing", e.Cash + e.OtherBenefits + minor + car).Subtotal();
+
+        var premises = e.Premises;
+        var monthsWorked = Max(e.Months, 1);
+        var ofHousedMonths = If(
+            premises.Months.IsFilled() & premises.Months < monthsWorked,
+            before * premises.Months / monthsWorked,
+            before);
+        var share = row.Line("housing-share", "Share of pay",
+            If(premises.Class.Is("agricultural"),
+                law.HousingShareAgricultural * ofHousedMonths,
+                law.HousingShare * (ofHousedMonths + premises.OtherIncome)), ToCents)
+            .When(premises.Class.IsFilled()).Law("ITA s. 5(3)");
+        var housing = row.Line("housing-benefit", "Housing benefit",
+            AtLeastZero(Max(share, premises.RentByEmployer, premises.MarketRent) - premises.RentByEmployee))
+            .When(premises.Class.IsFilled()).Law("ITA s. 5(3)");
+        var gross = row.Line("gross", "Pay and benefits of this employer", before + housing).Law("ITA s. 5").Final();
+
+        row.Note("housing-share-unsure", premises.Class.Is("ordinary") & !premises.Arrangement.Is("lease") & share > premises.MarketRent & premises.MarketRent > 0,
+            "The share of pay is above the market rent; whether it applies to housing not leased at arm's length is unsure. Hold it against the section.", share);
+        row.Warn("differs-from-certificate", e.TotalOnCertificate.IsFilled() & Size(gross - e.TotalOnCertificate) > 1,
+            $"The components come to {gross}, the certificate's total is {e.TotalOnCertificate}; find the difference.", e.TotalOnCertificate);
+        if (e.Levy.EarnRelief is null)
+        {
+            row.Warn("levy-unusual", e.Levy.Deductible.IsFilled() & Size(e.Levy.Deductible - (law.LevyRate * e.Cash)) > 0.05m * (law.LevyRate * e.Cash),
+                $"The levy differs from {law.LevyRate} of cash pay, {Round(law.LevyRate * e.Cash, ToCents)}; check the certificate.", e.Levy.Deductible);
+            row.Warn("health-insurance-low", e.Health.Deductible.IsFilled()
+                & (e.Health.Deductible < 0.95m * (law.HealthInsuranceRate * e.Cash) | e.Health.Deductible < law.HealthInsuranceLeastMonth * e.Months),
+                $"The social health insurance looks low beside {law.HealthInsuranceRate} of cash pay; check the certificate.", e.Health.Deductible);
+        }
+
+        return gross;
+    }
+}

@@ -1,0 +1,53 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Countries.Kenya.Parameters;
+
+namespace Aerarium.Countries.Kenya.EmploymentIncome;
+
+/// <summary>
+/// The return of a resident individual with employment income (official individual resident return), for one year of
+/// income. Left out on purpose: business, rent, farming, lump sums, pensions, share options, foreign employment,
+/// non-residents; Scope stops with an error when they arise.
+/// </summary>
+public sealed class EmploymentIncomeReturn : Definition
+{
+    /// <summary>Id of the return.</summary>
+    public const string ReturnId = "ke/employment-income";
+
+    /// <summary>The definition for a year of income.</summary>
+    public EmploymentIncomeReturn(int year)
+        : base(ReturnId, year)
+    {
+        var law = EmploymentIncomeLaw.For(year);
+        Deadlines = [law.Payment, law.Filing];
+        var scope = new ScopeForm(this, law);
+        var taxpayer = new TaxpayerForm(this, law, scope);
+        var employment = new EmploymentForm(this, law, scope, taxpayer);
+        var deductions = new DeductionsForm(this, law, scope, taxpayer, employment);
+        var tax = new TaxForm(this, law, scope, taxpayer, employment, deductions);
+        var credits = new CreditsForm(this, law, scope, employment, tax);
+        var charges = new ChargesForm(this, law, scope, credits);
+        _ = new PayoutForm(this, credits);
+        _ = new DeclarationForm(this);
+        _ = charges;
+        Seal(
+            new KeyFigure("Income", employment.Income.Line, ""),
+            new KeyFigure("Deductions", deductions.Total.Line, "-"),
+            new KeyFigure("Taxable", deductions.Taxable.Line, "="),
+            new KeyFigure("Tax", tax.Tax.Line, ">"),
+            new KeyFigure("Reliefs", tax.Reliefs.Line, "-"),
+            new KeyFigure("Already paid", credits.AlreadyPaid.Line, "-"),
+            new KeyFigure("Balance", credits.Balance.Line, "="));
+    }
+
+    /// <inheritdoc />
+    public override string Title => "Kenya, employee's return";
+
+    /// <inheritdoc />
+    public override string Country => "Kenya";
+
+    /// <inheritdoc />
+    public override string Currency => "KES";
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Deadline> Deadlines { get; }
+}
