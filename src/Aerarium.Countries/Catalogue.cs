@@ -4,6 +4,7 @@ using Aerarium.Core.Identifiers;
 using Aerarium.Countries.Kenya;
 using Aerarium.Countries.Kenya.EmploymentIncome;
 using Aerarium.Countries.Kenya.Parameters;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries;
 
@@ -13,7 +14,9 @@ namespace Aerarium.Countries;
 /// <param name="Country">ISO 3166 code of the country, lower case.</param>
 /// <param name="Years">Tax years covered.</param>
 /// <param name="Create">Builds the definition of a year.</param>
-public sealed record ReturnType(string Id, string Title, string Country, IReadOnlyList<int> Years, Func<int, Definition> Create);
+/// <param name="EReturn">How it is written as an e-return.</param>
+public sealed record ReturnType(
+    string Id, string Title, string Country, IReadOnlyList<int> Years, Func<int, Definition> Create, IEReturnMapping EReturn);
 
 /// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
 public static class Catalogue
@@ -23,7 +26,7 @@ public static class Catalogue
     /// <summary>Every return type.</summary>
     public static readonly IReadOnlyList<ReturnType> Returns =
     [
-        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year)),
+        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn()),
     ];
 
     /// <summary>The rule of an individual taxpayer's identifier by country code.</summary>

@@ -1,0 +1,34 @@
+using Aerarium.Core.Engine;
+
+namespace Aerarium.Filing;
+
+/// <summary>Who sends a return for the taxpayer.</summary>
+/// <param name="Pin">Identifier of the agent.</param>
+/// <param name="Name">Name of the agent.</param>
+public sealed record FilingAgent(string Pin, string Name);
+
+/// <summary>How a country writes one return as an e-return. Schemas are the authority's; they are fetched, not generated.</summary>
+public interface IEReturnMapping
+{
+    /// <summary>Where the authority publishes the schema of a year, relative to its published address.</summary>
+    string SchemaPath(int year);
+
+    /// <summary>Writes the evaluation of a frozen return; unsigned.</summary>
+    EReturn Write(Evaluation evaluation, FilingAgent agent);
+}
+
+/// <summary>Answers of a schema, in words and with the line they belong to.</summary>
+public static class EReturnFaults
+{
+    /// <summary>Translates a fault through the mapping's places.</summary>
+    public static (LinePlace? Place, string Message) InWords(SchemaFault fault, EReturn eReturn, Evaluation evaluation)
+    {
+        if (eReturn.Places.GetValueOrDefault(fault.Path) is not { } place)
+        {
+            return (null, $"The authority's schema refuses the part '{fault.Element}': {fault.Detail}");
+        }
+
+        var line = evaluation.Definition.LineOf(place.Line);
+        return (place, $"{line.Label}: the authority's schema does not take '{fault.Text}' here. Correct the line and build again. ({fault.Detail})");
+    }
+}

@@ -1,0 +1,157 @@
+using System.Globalization;
+using System.Text;
+using System.Xml;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+
+namespace Aerarium.Filing;
+
+/// <summary>The place of a figure on a return: a line and, in repeating sections, a row.</summary>
+/// <param name="Line">Key of the line.</param>
+/// <param name="Row">Id of the row, or null.</param>
+public sealed record LinePlace(string Line, string? Row);
+
+/// <summary>An e-return: the file, and which line stands behind which element.</summary>
+/// <param name="Xml">The file, UTF-8.</param>
+/// <param name="Places">Line by element path, such as <c>/Return/Employers/Employer[2]/Pin</c>.</param>
+public sealed record EReturn(byte[] Xml, IReadOnlyDictionary<string, LinePlace> Places);
+
+/// <summary>
+/// Writes an evaluation as an XML e-return in a fixed order, with culture-free formatting and no time stamp, so that
+/// the same frozen return gives the same bytes; remembers the line behind every element.
+/// </summary>
+public sealed class EReturnWriter
+{
+    private readonly Evaluation _evaluation;
+    private readonly XmlDocument _document = new();
+    private readonly Dictionary<string, LinePlace> _places = [];
+    private readonly string _namespace;
+    private XmlElement _at;
+    private RepeatingSection? _table;
+    private int _row;
+
+    /// <summary>Opens an e-return with its root element.</summary>
+    public EReturnWriter(Evaluation evaluation, string schemaNamespace, string root)
+    {
+        _evaluation = evaluation;
+        _namespace = schemaNamespace;
+        _at = _document.CreateElement(root, _namespace);
+        _document.AppendChild(_at);
+    }
+
+    /// <summary>An element that groups others.</summary>
+    public void Group(string name, Action content)
+    {
+        var outer = _at;
+        _at = Append(name);
+        content();
+        _at = outer;
+    }
+
+    /// <summary>A group that is written only when a section of the return applies.</summary>
+    public void GroupWhen(bool applies, string name, Action content)
+    {
+        if (applies)
+        {
+            Group(name, content);
+        }
+    }
+
+    /// <summary>One element for each row of a repeating section; inside, lines are named by column.</summary>
+    public void Rows(string name, string table, Action content)
+    {
+        var section = _evaluation.Definition.FindTable(table) ?? throw new KeyNotFoundException($"'{table}' is not a repeating section.");
+        var count = _evaluation.IsOpen(section) ? _evaluation.RowsOf(section).Count : 0;
+        for (var row = 0; row < count; row++)
+        {
+            _table = section;
+            _row = row;
+            Group(name, content);
+        }
+
+        _table = null;
+    }
+
+    /// <summary>An element holding a line's value; left out when the line is blank or does not apply.</summary>
+    public void Line(string name, string key)
+    {
+        var line = _evaluation.Definition.LineOf(_table is null ? key : $"{_table.Key}.{key}");
+        if (_evaluation.Value(line, _row * (_table is null ? 0 : 1)) is { } value)
+        {
+            Put(name, line, Written(line, value));
+        }
+    }
+
+    /// <summary>An element holding an amount; a blank is written as zero.</summary>
+    public void Amount(string name, string key)
+    {
+        var line = _evaluation.Definition.LineOf(_table is null ? key : $"{_table.Key}.{key}");
+        Put(name, line, Written(line, _evaluation.Value(line, _row * (_table is null ? 0 : 1)) ?? "0"));
+    }
+
+    /// <summary>An element holding the number, from one, of the row a reference points at; blank points at the first.</summary>
+    public void RowNumber(string name, string key)
+    {
+        var line = _evaluation.Definition.LineOf($"{_table!.Key}.{key}");
+        Put(name, line, Math.Max(1, _evaluation.Amount(line, _row)).ToString(CultureInfo.InvariantCulture));
+    }
+
+    /// <summary>An element holding a fixed text.</summary>
+    public void Fixed(string name, string value) => Append(name).InnerText = value;
+
+    /// <summary>Closes the file.</summary>
+    public EReturn Finish()
+    {
+        var settings = new XmlWriterSettings { Encoding = new UTF8Encoding(false), Indent = false, NewLineHandling = NewLineHandling.None };
+        using var stream = new MemoryStream();
+        using (var writer = XmlWriter.Create(stream, settings))
+        {
+            _document.Save(writer);
+        }
+
+        return new EReturn(stream.ToArray(), _places);
+    }
+
+    private static string Written(Line line, string value) => line.Kind switch
+    {
+        LineKind.Money => decimal.Parse(value, CultureInfo.InvariantCulture).ToString("0.00", CultureInfo.InvariantCulture),
+        LineKind.Answer => value == "yes" ? "true" : "false",
+        _ => value,
+    };
+
+    private void Put(string name, Line line, string value)
+    {
+        var element = Append(name);
+        element.InnerText = value;
+        _places[ElementPath.Of(element)] = new LinePlace(line.Key, _table is null ? null : _evaluation.RowsOf(_table)[_row].Id);
+    }
+
+    private XmlElement Append(string name)
+    {
+        var element = _document.CreateElement(name, _namespace);
+        _at.AppendChild(element);
+        return element;
+    }
+}
+
+/// <summary>Paths of elements, without prefixes; a number in brackets where an element is repeated under its parent.</summary>
+public static class ElementPath
+{
+    /// <summary>The path of an element.</summary>
+    public static string Of(XmlElement element)
+    {
+        var path = new StringBuilder();
+        for (XmlNode? node = element; node is XmlElement at; node = at.ParentNode)
+        {
+            var before = 0;
+            for (var sibling = at.PreviousSibling; sibling is not null; sibling = sibling.PreviousSibling)
+            {
+                before += sibling is XmlElement other && other.LocalName == at.LocalName ? 1 : 0;
+            }
+
+            path.Insert(0, $"/{at.LocalName}{(before > 0 ? $"[{before + 1}]" : "")}");
+        }
+
+        return path.ToString();
+    }
+}

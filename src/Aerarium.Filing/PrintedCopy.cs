@@ -1,0 +1,280 @@
+using System.Globalization;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using PdfSharp.Drawing;
+using PdfSharp.Fonts;
+using PdfSharp.Pdf;
+
+namespace Aerarium.Filing;
+
+/// <summary>What the printed copy says beside the figures.</summary>
+/// <param name="Practice">Name of the practice.</param>
+/// <param name="Client">Name of the client.</param>
+/// <param name="Kind">Original or amended.</param>
+/// <param name="ApprovedBy">Who approved it and when; null prints a draft mark on every page.</param>
+/// <param name="Printed">The day printed.</param>
+public sealed record PrintedCopyFacts(string Practice, string Client, string Kind, string? ApprovedBy, DateOnly Printed);
+
+/// <summary>The printed copy of a return (PDF, A4): ledger pages of every section that applies, drawn from the same evaluation as the screen.</summary>
+public sealed class PrintedCopy
+{
+    private const double Left = 48;
+    private const double Right = 547;
+    private const double Top = 92;
+    private const double Bottom = 782;
+    private const double Row = 16;
+
+    private static readonly XColor Ink = XColor.FromArgb(0x22, 0x28, 0x2B);
+    private static readonly XColor Secondary = XColor.FromArgb(0x52, 0x5A, 0x5D);
+    private static readonly XColor Hairline = XColor.FromArgb(0xDD, 0xD8, 0xCC);
+    private static readonly XColor Bronze = XColor.FromArgb(0x8A, 0x64, 0x28);
+
+    private readonly Evaluation _evaluation;
+    private readonly PrintedCopyFacts _facts;
+    private readonly PdfDocument _document = new();
+    private readonly XFont _title = Font(15, true);
+    private readonly XFont _heading = Font(10.5, true);
+    private readonly XFont _text = Font(9, false);
+    private readonly XFont _strong = Font(9, true);
+    private readonly XFont _small = Font(7.5, false);
+    private XGraphics? _page;
+    private double _y;
+
+    private PrintedCopy(Evaluation evaluation, PrintedCopyFacts facts)
+    {
+        _evaluation = evaluation;
+        _facts = facts;
+    }
+
+    /// <summary>Draws the copy.</summary>
+    public static byte[] Draw(Evaluation evaluation, PrintedCopyFacts facts)
+    {
+        PlexFonts.Use();
+        return new PrintedCopy(evaluation, facts).Draw();
+    }
+
+    private byte[] Draw()
+    {
+        var definition = _evaluation.Definition;
+        _document.Info.Title = $"{definition.Title} {definition.Year}, {_facts.Client}";
+        _document.Info.Creator = "Aerarium";
+        _document.Info.CreationDate = _facts.Printed.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
+        NewPage();
+        Outcome();
+        foreach (var form in definition.Forms.Where(f => f.Sections.Any(Prints)))
+        {
+            Room(Row * 5);
+            _y += 10;
+            Write(form.Number == 0 ? form.Title : $"{form.Number}  {form.Title}", _title, Ink, Left, _y);
+            _y += 20;
+            foreach (var section in form.Sections.Where(Prints))
+            {
+                Print(section);
+            }
+        }
+
+        _page?.Dispose();
+        Number();
+        using var stream = new MemoryStream();
+        _document.Save(stream);
+        return stream.ToArray();
+    }
+
+    private bool Prints(Section section) =>
+        _evaluation.IsOpen(section)
+        && (section is RepeatingSection table ? _evaluation.RowsOf(table).Count > 0 : section.Lines.Any(l => _evaluation.Value(l) is not null));
+
+    private void Outcome()
+    {
+        foreach (var (figure, amount) in _evaluation.Outcome)
+        {
+            var final = figure.Line == _evaluation.Definition.Balance;
+            var label = final ? (amount < 0 ? "Refund" : "To pay") : figure.Label;
+            Room(Row);
+            Write(label, final ? _strong : _text, Ink, Left, _y);
+            Amount(Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
+        }
+
+        _y += 8;
+    }
+
+    private void Print(Section section)
+    {
+        Room(Row * 3);
+        Write(section.Title, _heading, Ink, Left, _y);
+        if (section.Law is not null)
+        {
+            Write(section.Law, _small, Secondary, Right - Measure(section.Law, _small), _y);
+        }
+
+        _y += 5;
+        _page!.DrawLine(new XPen(Ink, 0.8), Left, _y, Right, _y);
+        _y += 12;
+        if (section is RepeatingSection table)
+        {
+            for (var row = 0; row < _evaluation.RowsOf(table).Count; row++)
+            {
+                Room(Row * 2);
+                Write($"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {row + 1}: {_evaluation.RowName(table, row)}", _strong, Ink, Left, _y);
+                _y += Row;
+                Lines(section, row);
+            }
+        }
+        else
+        {
+            Lines(section, 0);
+        }
+
+        _y += 6;
+    }
+
+    private void Lines(Section section, int row)
+    {
+        foreach (var line in section.Lines)
+        {
+            if (_evaluation.Value(line, row) is not { } value)
+            {
+                continue;
+            }
+
+            Room(Row);
+            Write(line.Number, _small, Secondary, Left, _y);
+            Write(Fit(line.Label, _text, 330), line.Rule == LineRule.None ? _text : _strong, Ink, Left + 34, _y);
+            Amount(Shown(line, row, value), line.Rule != LineRule.None, line.Rule);
+        }
+    }
+
+    private string Shown(Line line, int row, string value) => line.Kind switch
+    {
+        LineKind.Money => Money(_evaluation.Amount(line, row)),
+        LineKind.Count => $"{value}{(line.Unit is null ? "" : $" {line.Unit}")}",
+        LineKind.Choice => line.Choices!.First(c => c.Code == value).Label,
+        LineKind.Date => DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToString("d MMM yyyy", CultureInfo.InvariantCulture),
+        LineKind.Row => _evaluation.RowName(line.Target!, (int)_evaluation.Amount(line, row) - 1),
+        _ => value,
+    };
+
+    private static string Money(decimal amount)
+    {
+        var text = Math.Abs(amount).ToString("#,##0.00", CultureInfo.InvariantCulture);
+        return amount < 0 ? $"({text})" : text;
+    }
+
+    private void Amount(string text, bool strong, LineRule rule)
+    {
+        var font = strong ? _strong : _text;
+        var shown = Fit(text, font, 190);
+        Write(shown, font, rule == LineRule.Final ? Bronze : Ink, Right - Measure(shown, font), _y);
+        if (rule != LineRule.None)
+        {
+            _page!.DrawLine(new XPen(Ink, 0.6), Right - 80, _y - 10, Right, _y - 10);
+        }
+
+        if (rule == LineRule.Final)
+        {
+            _page!.DrawLine(new XPen(Ink, 0.6), Right - 80, _y + 3.5, Right, _y + 3.5);
+            _page.DrawLine(new XPen(Ink, 0.6), Right - 80, _y + 5.5, Right, _y + 5.5);
+        }
+        else
+        {
+            _page!.DrawLine(new XPen(Hairline, 0.5), Left, _y + 4.5, Right, _y + 4.5);
+        }
+
+        _y += Row;
+    }
+
+    private void Room(double height)
+    {
+        if (_y + height > Bottom)
+        {
+            _page?.Dispose();
+            NewPage();
+        }
+    }
+
+    private void NewPage()
+    {
+        var page = _document.AddPage();
+        page.Size = PdfSharp.PageSize.A4;
+        _page = XGraphics.FromPdfPage(page);
+        if (_facts.ApprovedBy is null)
+        {
+            var state = _page.Save();
+            _page.RotateAtTransform(-52, new XPoint(297, 421));
+            var mark = Font(96, true);
+            _page.DrawString("DRAFT", mark, new XSolidBrush(XColor.FromArgb(28, 0x8A, 0x64, 0x28)), new XPoint(297 - (_page.MeasureString("DRAFT", mark).Width / 2), 450));
+            _page.Restore(state);
+        }
+
+        var definition = _evaluation.Definition;
+        Write(_facts.Client, _title, Ink, Left, 46);
+        Write($"{definition.Title} {definition.Year}, {_facts.Kind}. Amounts in {definition.Currency}.", _text, Secondary, Left, 62);
+        Write(_facts.Practice, _text, Secondary, Right - Measure(_facts.Practice, _text), 46);
+        var state2 = _facts.ApprovedBy ?? "Draft, not approved";
+        Write(state2, _text, Bronze, Right - Measure(state2, _text), 62);
+        _page.DrawLine(new XPen(Ink, 1), Left, 70, Right, 70);
+        _y = Top;
+    }
+
+    private void Number()
+    {
+        for (var index = 0; index < _document.PageCount; index++)
+        {
+            using var page = XGraphics.FromPdfPage(_document.Pages[index]);
+            _page = page;
+            var text = $"Page {index + 1} of {_document.PageCount}";
+            Write(text, _small, Secondary, Right - Measure(text, _small), 812);
+            Write($"Printed {_facts.Printed.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}. Rules {_evaluation.Definition.Revision[..12]}.", _small, Secondary, Left, 812);
+        }
+    }
+
+    private string Fit(string text, XFont font, double width)
+    {
+        if (Measure(text, font) <= width)
+        {
+            return text;
+        }
+
+        var shorter = text;
+        while (shorter.Length > 1 && Measure(shorter + "...", font) > width)
+        {
+            shorter = shorter[..^1];
+        }
+
+        return shorter + "...";
+    }
+
+    private double Measure(string text, XFont font) => _page!.MeasureString(text, font).Width;
+
+    private void Write(string text, XFont font, XColor colour, double x, double y) =>
+        _page!.DrawString(text, font, new XSolidBrush(colour), new XPoint(x, y));
+
+    private static XFont Font(double size, bool strong) => new(PlexFonts.Family, size, strong ? XFontStyleEx.Bold : XFontStyleEx.Regular);
+}
+
+/// <summary>IBM Plex Sans for PDF files, from the fonts that ship with the application.</summary>
+internal sealed class PlexFonts : IFontResolver
+{
+    public const string Family = "IBM Plex Sans";
+
+    private static readonly Lock Gate = new();
+
+    public static void Use()
+    {
+        lock (Gate)
+        {
+            GlobalFontSettings.FontResolver ??= new PlexFonts();
+        }
+    }
+
+    public byte[]? GetFont(string faceName)
+    {
+        using var stream = typeof(PlexFonts).Assembly.GetManifestResourceStream(faceName)!;
+        using var bytes = new MemoryStream();
+        stream.CopyTo(bytes);
+        return bytes.ToArray();
+    }
+
+    public FontResolverInfo? ResolveTypeface(string familyName, bool isBold, bool isItalic) =>
+        new(isBold ? "IBMPlexSans_600SemiBold.ttf" : "IBMPlexSans_400Regular.ttf");
+}

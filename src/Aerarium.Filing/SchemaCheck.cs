@@ -1,0 +1,69 @@
+using System.Xml;
+using System.Xml.Schema;
+
+namespace Aerarium.Filing;
+
+/// <summary>One place where a file breaks its schema.</summary>
+/// <param name="Path">Path of the element.</param>
+/// <param name="Element">Name of the element.</param>
+/// <param name="Text">What the element holds, shortened.</param>
+/// <param name="Detail">The schema's rule, as the validator words it.</param>
+public sealed record SchemaFault(string Path, string Element, string Text, string Detail);
+
+/// <summary>Reads XML safely and validates it against published schemas (XSD 1.0). Nothing outside the given texts is ever resolved.</summary>
+public sealed class SchemaCheck
+{
+    private const int LargestDocument = 8 * 1024 * 1024;
+
+    private readonly XmlSchemaSet _schemas = new() { XmlResolver = null };
+
+    /// <summary>A check against a schema.</summary>
+    /// <exception cref="XmlSchemaException">The text is not a valid schema.</exception>
+    /// <exception cref="XmlException">The text is not XML.</exception>
+    public SchemaCheck(string schema)
+    {
+        using var reader = XmlReader.Create(new StringReader(schema), SafeSettings());
+        _schemas.Add(null, reader);
+        _schemas.Compile();
+    }
+
+    /// <summary>Reads a document without entities, external references or documents of excessive size.</summary>
+    /// <exception cref="XmlException">The bytes are not well-formed XML, or are too large.</exception>
+    public static XmlDocument Read(byte[] xml)
+    {
+        var document = new XmlDocument { PreserveWhitespace = true, XmlResolver = null };
+        using var reader = XmlReader.Create(new MemoryStream(xml), SafeSettings());
+        document.Load(reader);
+        return document;
+    }
+
+    /// <summary>Every place where a document breaks the schema; empty when it is valid.</summary>
+    /// <exception cref="XmlException">The bytes are not well-formed XML.</exception>
+    public IReadOnlyList<SchemaFault> Faults(byte[] xml)
+    {
+        var document = Read(xml);
+        document.Schemas = _schemas;
+        var faults = new List<SchemaFault>();
+        if (document.DocumentElement is not { } root || !_schemas.Contains(root.NamespaceURI))
+        {
+            return [new SchemaFault("/", document.DocumentElement?.LocalName ?? "", "", "The document is of another kind or year than the schema.")];
+        }
+
+        document.Validate((_, problem) =>
+        {
+            var node = (problem.Exception as XmlSchemaValidationException)?.SourceObject as XmlNode;
+            var element = node as XmlElement ?? (node as XmlAttribute)?.OwnerElement ?? node?.ParentNode as XmlElement ?? root;
+            var text = element.ChildNodes.OfType<XmlElement>().Any() ? "" : element.InnerText;
+            faults.Add(new SchemaFault(ElementPath.Of(element), element.LocalName, text.Length > 60 ? text[..60] + "..." : text, problem.Message));
+        });
+        return faults;
+    }
+
+    private static XmlReaderSettings SafeSettings() => new()
+    {
+        DtdProcessing = DtdProcessing.Prohibit,
+        XmlResolver = null,
+        MaxCharactersInDocument = LargestDocument,
+        MaxCharactersFromEntities = 1024,
+    };
+}

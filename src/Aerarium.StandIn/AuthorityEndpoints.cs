@@ -1,0 +1,71 @@
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
+
+namespace Aerarium.StandIn;
+
+/// <summary>What agents' software talks to.</summary>
+public static class AuthorityEndpoints
+{
+    private const int LongestKey = 100;
+
+    /// <summary>Maps the endpoints.</summary>
+    public static void MapAuthority(this WebApplication app)
+    {
+        var service = app.MapGroup("").AddEndpointFilter(async (context, next) =>
+            context.HttpContext.RequestServices.GetRequiredService<Archive>().Faults.Outage
+                ? Results.Problem("The service is not available; try again later.", statusCode: StatusCodes.Status503ServiceUnavailable)
+                : await next(context));
+
+        service.MapGet("/schemas", (PublishedSchemas schemas) => schemas.Paths);
+        service.MapGet("/schemas/{**path}", (string path, PublishedSchemas schemas) =>
+            schemas.Text(path) is { } text ? Results.Text(text, "application/xml") : Results.Problem($"No schema '{path}' is published.", statusCode: 404));
+
+        service.MapPut("/agents/{pin}", (string pin, AgentRegistration registration, Registry registry) =>
+        {
+            try
+            {
+                using var certificate = X509CertificateLoader.LoadCertificate(Convert.FromBase64String(registration.Certificate));
+                registry.Register(new Agent(pin, registration.Name, Convert.ToBase64String(certificate.RawData)));
+                return Results.NoContent();
+            }
+            catch (Exception problem) when (problem is FormatException or CryptographicException)
+            {
+                return Results.Problem("The certificate cannot be read; send it as base64 of its DER form.", statusCode: 400);
+            }
+        });
+
+        service.MapGet("/taxpayers/{pin}/certificates/{year:int}", (string pin, int year, Registry registry) =>
+            registry.Taxpayer(pin) is null
+                ? Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404)
+                : Results.Ok(registry.Certificates(pin, year)));
+
+        service.MapPost("/submissions", async (HttpContext http, Archive archive, Examiner examiner) =>
+        {
+            var key = http.Request.Headers["Idempotency-Key"].ToString();
+            if (key.Length is 0 or > LongestKey)
+            {
+                return Results.Problem("Send an Idempotency-Key header of at most 100 characters with every submission.", statusCode: 400);
+            }
+
+            using var body = new MemoryStream();
+            await http.Request.Body.CopyToAsync(body);
+            var document = body.ToArray();
+            var submission = archive.Receive(key, document, a => examiner.Examine(document, a));
+            if (archive.Faults.LoseNextAnswer)
+            {
+                archive.Faults.LoseNextAnswer = false;
+                http.Abort();
+                return Results.Empty;
+            }
+
+            return Results.Accepted($"/submissions/{key}", archive.AnswerTo(submission));
+        });
+
+        service.MapGet("/submissions/{key}", (string key, Archive archive) =>
+            archive.Find(key) is { } submission
+                ? Results.Ok(archive.AnswerTo(submission))
+                : Results.Problem("No submission with this key has arrived.", statusCode: 404));
+    }
+
+    private sealed record AgentRegistration(string Name, string Certificate);
+}

@@ -1,0 +1,3 @@
+using Aerarium.StandIn;
+
+StandInApplication.Build(args).Run();

@@ -1,0 +1,106 @@
+using System.Collections.Concurrent;
+using System.Security.Cryptography.X509Certificates;
+using System.Text.Json;
+
+namespace Aerarium.StandIn;
+
+/// <summary>A registered taxpayer.</summary>
+public sealed record Taxpayer(string Pin, string Name);
+
+/// <summary>An employer's annual certificate as the authority holds it.</summary>
+public sealed record EmployerCertificate(
+    string Number, string EmployeePin, int Year, string EmployerPin, string EmployerName, IReadOnlyDictionary<string, string> Boxes);
+
+/// <summary>An agent that may file for taxpayers, with the certificate it signs with.</summary>
+public sealed record Agent(string Pin, string Name, string Certificate);
+
+/// <summary>What the authority knows: taxpayers, employers' certificates, agents.</summary>
+public sealed class Registry
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+
+    private readonly ConcurrentDictionary<string, Taxpayer> _taxpayers;
+    private readonly IReadOnlyList<EmployerCertificate> _certificates;
+    private readonly ConcurrentDictionary<string, Agent> _agents;
+    private readonly string _folder;
+
+    private Registry(IEnumerable<Taxpayer> taxpayers, IReadOnlyList<EmployerCertificate> certificates, IEnumerable<Agent> agents, string folder)
+    {
+        _taxpayers = new(taxpayers.Select(t => KeyValuePair.Create(t.Pin, t)));
+        _certificates = certificates;
+        _agents = new(agents.Select(a => KeyValuePair.Create(a.Pin, a)));
+        _folder = folder;
+    }
+
+    /// <summary>Loads the registry that ships with the stand-in, and what was registered since.</summary>
+    public static Registry Load(string shipped, string folder)
+    {
+        Directory.CreateDirectory(folder);
+        var content = JsonSerializer.Deserialize<Shipped>(File.ReadAllText(shipped), Json)!;
+        return new Registry(
+            [.. content.Taxpayers, .. Kept<Taxpayer>(folder, "taxpayers.json").Where(k => content.Taxpayers.All(t => t.Pin != k.Pin))],
+            content.Certificates,
+            Kept<Agent>(folder, "agents.json"),
+            folder);
+    }
+
+    /// <summary>A taxpayer by identifier, or null.</summary>
+    public Taxpayer? Taxpayer(string pin) => _taxpayers.GetValueOrDefault(pin);
+
+    /// <summary>All taxpayers by identifier.</summary>
+    public IEnumerable<Taxpayer> Taxpayers => _taxpayers.Values.OrderBy(t => t.Pin, StringComparer.Ordinal);
+
+    /// <summary>Certificates about an employee for a year.</summary>
+    public IEnumerable<EmployerCertificate> Certificates(string pin, int year) => _certificates.Where(c => c.EmployeePin == pin && c.Year == year);
+
+    /// <summary>Registers a taxpayer.</summary>
+    public void Register(Taxpayer taxpayer)
+    {
+        _taxpayers[taxpayer.Pin] = taxpayer;
+        Keep("taxpayers.json", _taxpayers.Values);
+    }
+
+    /// <summary>Registers an agent's certificate; a later one replaces the earlier.</summary>
+    public void Register(Agent agent)
+    {
+        _agents[agent.Pin] = agent;
+        Keep("agents.json", _agents.Values);
+    }
+
+    /// <summary>Whether a certificate is the one an agent registered.</summary>
+    public bool IsCertificateOf(string agentPin, X509Certificate2 certificate) =>
+        _agents.TryGetValue(agentPin, out var agent) && agent.Certificate == Convert.ToBase64String(certificate.RawData);
+
+    private static List<T> Kept<T>(string folder, string file)
+    {
+        var path = Path.Combine(folder, file);
+        return File.Exists(path) ? JsonSerializer.Deserialize<List<T>>(File.ReadAllText(path), Json)! : [];
+    }
+
+    private void Keep<T>(string file, IEnumerable<T> items)
+    {
+        lock (_agents)
+        {
+            Archive.WriteWhole(Path.Combine(_folder, file), JsonSerializer.SerializeToUtf8Bytes(items, Json));
+        }
+    }
+
+    private sealed record Shipped(List<Taxpayer> Taxpayers, List<EmployerCertificate> Certificates);
+}
+
+/// <summary>The schemas the authority publishes, one file for each return and year.</summary>
+public sealed class PublishedSchemas(string folder)
+{
+    /// <summary>The text of a published schema, or null.</summary>
+    public string? Text(string path)
+    {
+        var full = Path.GetFullPath(Path.Combine(folder, path));
+        return full.StartsWith(Path.GetFullPath(folder) + Path.DirectorySeparatorChar, StringComparison.Ordinal) && File.Exists(full)
+            ? File.ReadAllText(full)
+            : null;
+    }
+
+    /// <summary>Paths of all schemas.</summary>
+    public IEnumerable<string> Paths =>
+        Directory.EnumerateFiles(folder, "*.xsd", SearchOption.AllDirectories).Select(f => Path.GetRelativePath(folder, f).Replace('\\', '/')).Order();
+}

@@ -1,0 +1,39 @@
+using System.Text.Json.Serialization;
+using Aerarium.Core.Days;
+
+namespace Aerarium.StandIn;
+
+/// <summary>The simulated authority: its own process, its own schemas, registry and rules. It knows nothing of the product but what arrives.</summary>
+public static class StandInApplication
+{
+    private const long LargestUpload = 4 * 1024 * 1024;
+
+    /// <summary>Builds the application. Settings: <c>Data</c> folder, <c>Clock:Today</c>, <c>AnswerAfterSeconds</c>.</summary>
+    public static WebApplication Build(string[] args)
+    {
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
+        builder.Logging.SetMinimumLevel(LogLevel.Warning);
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = LargestUpload);
+        builder.Services.ConfigureHttpJsonOptions(json =>
+        {
+            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.KebabCaseLower));
+            json.SerializerOptions.DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull;
+        });
+        var content = AppContext.BaseDirectory;
+        var data = builder.Configuration["Data"] ?? Path.Combine(content, "data");
+        var clock = ShiftedClock.OnDay(TimeProvider.System, builder.Configuration["Clock:Today"]);
+        var registry = Registry.Load(Path.Combine(content, "Registry", "ke.json"), data);
+        var schemas = new PublishedSchemas(Path.Combine(content, "Schemas"));
+        builder.Services.AddSingleton(clock);
+        builder.Services.AddSingleton(registry);
+        builder.Services.AddSingleton(schemas);
+        builder.Services.AddSingleton(new Archive(data, clock, builder.Configuration.GetValue("AnswerAfterSeconds", 3d)));
+        builder.Services.AddSingleton<Examiner>();
+
+        var app = builder.Build();
+        app.MapGet("/health", () => "ready");
+        app.MapAuthority();
+        app.MapConsole();
+        return app;
+    }
+}
