@@ -15,8 +15,9 @@ namespace Aerarium.Countries;
 /// <param name="Years">Tax years covered.</param>
 /// <param name="Create">Builds the definition of a year.</param>
 /// <param name="EReturn">How it is written as an e-return.</param>
+/// <param name="Record">How what the authority holds is read.</param>
 public sealed record ReturnType(
-    string Id, string Title, string Country, IReadOnlyList<int> Years, Func<int, Definition> Create, IEReturnMapping EReturn);
+    string Id, string Title, string Country, IReadOnlyList<int> Years, Func<int, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord Record);
 
 /// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
 public static class Catalogue
@@ -26,7 +27,7 @@ public static class Catalogue
     /// <summary>Every return type.</summary>
     public static readonly IReadOnlyList<ReturnType> Returns =
     [
-        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn()),
+        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), new EmployerCertificates()),
     ];
 
     /// <summary>The rule of an individual taxpayer's identifier by country code.</summary>

@@ -30,7 +30,7 @@ public enum Origin
 public sealed record EntryRow(string Id)
 {
     /// <summary>Canonical values by column name.</summary>
-    public Dictionary<string, string> Values { get; } = [];
+    public Dictionary<string, string> Values { get; init; } = [];
 }
 
 /// <summary>
@@ -40,10 +40,10 @@ public sealed record EntryRow(string Id)
 public sealed class EntrySet
 {
     /// <summary>Values by line key.</summary>
-    public Dictionary<string, string> Values { get; } = [];
+    public Dictionary<string, string> Values { get; init; } = [];
 
     /// <summary>Rows by repeating section key, in order.</summary>
-    public Dictionary<string, List<EntryRow>> Rows { get; } = [];
+    public Dictionary<string, List<EntryRow>> Rows { get; init; } = [];
 
     /// <summary>The rows of a repeating section; an empty list when there are none.</summary>
     public IReadOnlyList<EntryRow> RowsOf(string table) => Rows.TryGetValue(table, out var rows) ? rows : [];

@@ -1,0 +1,154 @@
+using System.Text.Json;
+using Aerarium.Core.Entries;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Approval;
+
+/// <summary>A return frozen at approval: its entries, its rules' revision, the day.</summary>
+public sealed record FrozenReturn(string Definition, int Year, string RuleRevision, DateOnly Day, EntrySet Entries);
+
+/// <summary>Handing over, approving, returning with a remark. What is approved is frozen; any later change withdraws it.</summary>
+public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+
+    /// <summary>Hands a return over for approval.</summary>
+    public void HandOver(long id, Caller caller) => Change(id, caller, "hand-over", (unit, workspace, _) =>
+    {
+        if (workspace.Record.Stage is not (Stage.Open or Stage.Rejected))
+        {
+            throw PlainProblem.Conflict("This return has been handed over already.");
+        }
+
+        RequireClean(workspace);
+        Approvals.Add(unit, new ApprovalRecord
+        {
+            ReturnId = id,
+            State = "handed-over",
+            HandedOverBy = caller.Id,
+            HandedOverAt = Now,
+            Revision = workspace.Record.Revision,
+            RuleRevision = workspace.Definition.Revision,
+        });
+        return (Stage.Waiting, null);
+    });
+
+    /// <summary>Approves and freezes a return. The approver must not have prepared it.</summary>
+    public void Approve(long id, Caller caller) => Change(id, caller, "approve", (unit, workspace, approval) =>
+    {
+        RequireWaiting(workspace);
+        if (WhyNot(unit, id, caller, approval!) is { } reason)
+        {
+            throw new PlainProblem(StatusCodes.Status403Forbidden, reason);
+        }
+
+        RequireClean(workspace);
+        var frozen = JsonSerializer.SerializeToUtf8Bytes(
+            new FrozenReturn(workspace.Record.Definition, (int)workspace.Record.Year, workspace.Definition.Revision, workspace.Today, Ordered(workspace.EntrySet)), Json);
+        Approvals.Change(unit, approval! with
+        {
+            State = "approved",
+            ApprovedBy = caller.Id,
+            ApprovedAt = Now,
+            EntriesSha256 = Artefacts.Keep(unit, frozen, "application/json", Now),
+        });
+        return (Stage.Approved, null);
+    });
+
+    /// <summary>Gives a return back to its preparer with a remark.</summary>
+    public void GiveBack(long id, Caller caller, string remark)
+    {
+        var said = EntryReader.Clean(remark);
+        if (said.Length < 3)
+        {
+            throw PlainProblem.Refused("Say in a remark what is to be changed.");
+        }
+
+        Change(id, caller, "give-back", (unit, workspace, approval) =>
+        {
+            if (workspace.Record.Stage is not (Stage.Waiting or Stage.Approved))
+            {
+                throw PlainProblem.Conflict("This return is not waiting for approval.");
+            }
+
+            Approvals.Change(unit, approval! with { State = "returned", Remark = said });
+            return (Stage.Open, said);
+        });
+    }
+
+    /// <summary>Why a person may not approve a return, or null.</summary>
+    public static string? WhyNot(Unit unit, long id, Caller caller, ApprovalRecord approval) =>
+        caller.Role != Roles.Approver ? "Only an approver approves returns."
+        : approval.HandedOverBy == caller.Id ? "You handed this return over; somebody else approves it."
+        : Acts.ChangedEntries(unit, id, caller.Id) ? "You entered figures on this return; somebody else approves it."
+        : null;
+
+    /// <summary>The frozen entries of an approval.</summary>
+    public static FrozenReturn Frozen(Unit unit, ApprovalRecord approval) =>
+        JsonSerializer.Deserialize<FrozenReturn>(Artefacts.Get(unit, approval.EntriesSha256!), Json)!;
+
+    private string Now => Moments.Text(clock.GetUtcNow());
+
+    private static EntrySet Ordered(EntrySet entries)
+    {
+        var ordered = new EntrySet();
+        foreach (var (key, value) in entries.Values.OrderBy(v => v.Key, StringComparer.Ordinal))
+        {
+            ordered.Values[key] = value;
+        }
+
+        foreach (var (section, rows) in entries.Rows.OrderBy(r => r.Key, StringComparer.Ordinal))
+        {
+            ordered.Rows[section] = [.. rows.Select(row =>
+            {
+                var copy = new EntryRow(row.Id);
+                foreach (var (name, value) in row.Values.OrderBy(v => v.Key, StringComparer.Ordinal))
+                {
+                    copy.Values[name] = value;
+                }
+
+                return copy;
+            })];
+        }
+
+        return ordered;
+    }
+
+    private static void RequireWaiting(Workspace workspace)
+    {
+        if (workspace.Record.Stage != Stage.Waiting)
+        {
+            throw PlainProblem.Conflict("This return is not waiting for approval; it must be handed over first.");
+        }
+    }
+
+    private static void RequireClean(Workspace workspace)
+    {
+        if (workspace.Errors > 0)
+        {
+            throw PlainProblem.Conflict($"{workspace.Errors} {(workspace.Errors == 1 ? "error is" : "errors are")} left; correct them in Review first.");
+        }
+
+        if (workspace.OpenWarnings > 0)
+        {
+            throw PlainProblem.Conflict($"{workspace.OpenWarnings} {(workspace.OpenWarnings == 1 ? "warning is" : "warnings are")} left; correct them, or accept them with a reason.");
+        }
+    }
+
+    private void Change(long id, Caller caller, string kind, Func<Unit, Workspace, ApprovalRecord?, (string Stage, string? Remark)> change)
+    {
+        database.Write(unit =>
+        {
+            var workspace = workbench.Open(unit, id);
+            var (stage, remark) = change(unit, workspace, Approvals.Latest(unit, id));
+            Storage.Returns.SetStage(unit, id, stage);
+            Acts.Add(unit, caller.Act(kind, clock.GetUtcNow()) with
+            {
+                ReturnId = id, ClientId = workspace.Record.ClientId, Before = workspace.Record.Stage, After = remark ?? stage,
+            });
+        });
+        workbench.Forget(id);
+    }
+}

@@ -1,0 +1,84 @@
+using System.Security.Claims;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Aerarium.Server.Approval;
+
+/// <summary>Where approval stands.</summary>
+/// <param name="Stage">Stage of the return.</param>
+/// <param name="State">handed-over, approved, returned, withdrawn; null before the first hand-over.</param>
+/// <param name="HandedOverBy">Who handed it over.</param>
+/// <param name="HandedOverAt">When.</param>
+/// <param name="ApprovedBy">Who approved it.</param>
+/// <param name="ApprovedAt">When.</param>
+/// <param name="Remark">Remark of the approver, or why it was withdrawn.</param>
+/// <param name="Errors">Errors that block handing over.</param>
+/// <param name="Warnings">Warnings that block handing over.</param>
+/// <param name="WhyNotMe">Why the person asking may not approve; null when they may.</param>
+/// <param name="Declarations">Lines of the declaration and what they say.</param>
+public sealed record ApprovalView(
+    string Stage,
+    string? State,
+    string? HandedOverBy,
+    string? HandedOverAt,
+    string? ApprovedBy,
+    string? ApprovedAt,
+    string? Remark,
+    int Errors,
+    int Warnings,
+    string? WhyNotMe,
+    IReadOnlyList<DeclarationLine> Declarations);
+
+/// <summary>A line of the declaration.</summary>
+public sealed record DeclarationLine(string Line, string Label, string? Value);
+
+/// <summary>A remark.</summary>
+public sealed record Remark(string Text);
+
+internal static class ApprovalEndpoints
+{
+    public static void MapApproval(this RouteGroupBuilder api)
+    {
+        var approval = api.MapGroup("/returns/{id:long}/approval").WithTags("Approval");
+        approval.MapGet("", View);
+        approval.MapPost("/hand-over", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
+            DoAsync(id, user, workbench, database, hub, caller => desk.HandOver(id, caller)));
+        approval.MapPost("/approve", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
+            DoAsync(id, user, workbench, database, hub, caller => desk.Approve(id, caller))).RequireAuthorization(Roles.Approver);
+        approval.MapPost("/give-back", (long id, Remark remark, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
+            DoAsync(id, user, workbench, database, hub, caller => desk.GiveBack(id, caller, remark.Text))).RequireAuthorization(Roles.Approver);
+    }
+
+    private static async Task<ApprovalView> DoAsync(
+        long id, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub, Action<Caller> act)
+    {
+        act(Caller.Of(user));
+        await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id);
+        return View(id, user, workbench, database);
+    }
+
+    private static ApprovalView View(long id, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database)
+    {
+        var workspace = workbench.Open(id);
+        return database.Read(unit =>
+        {
+            var latest = Approvals.Latest(unit, id);
+            string? NameOf(long? person) => person is { } known ? People.Find(unit, known)?.Name : null;
+            var declaration = workspace.Definition.Forms[^1];
+            return new ApprovalView(
+                workspace.Record.Stage,
+                latest?.State,
+                NameOf(latest?.HandedOverBy),
+                latest?.HandedOverAt,
+                NameOf(latest?.ApprovedBy),
+                latest?.ApprovedAt,
+                latest?.Remark,
+                workspace.Errors,
+                workspace.OpenWarnings,
+                latest is null ? null : ApprovalDesk.WhyNot(unit, id, Caller.Of(user), latest),
+                [.. declaration.Sections.SelectMany(s => s.Lines).Select(l => new DeclarationLine(l.Key, l.Label, workspace.Evaluation.Value(l)))]);
+        });
+    }
+}

@@ -1,0 +1,277 @@
+using System.Globalization;
+using System.Security.Claims;
+using Aerarium.Core.Days;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Identifiers;
+using Aerarium.Countries;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Clients;
+
+/// <summary>Particulars of a client as typed.</summary>
+public sealed record ClientParticularsInput
+{
+    /// <summary>Country of the returns, ISO 3166, lower case.</summary>
+    public required string Country { get; init; }
+
+    /// <summary>Taxpayer identifier.</summary>
+    public required string Identifier { get; init; }
+
+    /// <summary>Official name.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Group.</summary>
+    public string? ClientGroup { get; init; }
+
+    /// <summary>Date of birth, as typed.</summary>
+    public string? BirthDate { get; init; }
+
+    /// <summary>E-mail address.</summary>
+    public string? Email { get; init; }
+
+    /// <summary>Telephone.</summary>
+    public string? Phone { get; init; }
+
+    /// <summary>Postal address.</summary>
+    public string? PostalAddress { get; init; }
+
+    /// <summary>bank or mobile.</summary>
+    public string? PayoutRoute { get; init; }
+
+    /// <summary>Bank.</summary>
+    public string? PayoutBank { get; init; }
+
+    /// <summary>Branch.</summary>
+    public string? PayoutBranch { get; init; }
+
+    /// <summary>Account name.</summary>
+    public string? PayoutAccountName { get; init; }
+
+    /// <summary>Account number.</summary>
+    public string? PayoutAccountNumber { get; init; }
+
+    /// <summary>Mobile number.</summary>
+    public string? PayoutMobile { get; init; }
+
+    /// <summary>Revision that was read; zero for a new client.</summary>
+    public long Revision { get; init; }
+}
+
+/// <summary>What is wrong with one field, and what to do.</summary>
+public sealed record FieldProblem(string Field, string Message);
+
+/// <summary>A client and what is wrong with what was typed; nothing is stored while there are problems.</summary>
+public sealed record ClientSaved(long? Id, IReadOnlyList<FieldProblem> Problems, int ReturnsChanged);
+
+/// <summary>A client in the list.</summary>
+public sealed record ClientItem(long Id, string Country, string Identifier, string Name, string? ClientGroup, int Returns);
+
+/// <summary>A client's page.</summary>
+public sealed record ClientView(ClientRecord Particulars, IReadOnlyList<ClientReturnItem> Returns);
+
+/// <summary>A return of a client.</summary>
+public sealed record ClientReturnItem(long Id, string Definition, string Title, int Year, string Kind, string Stage, string Balance, string Currency);
+
+/// <summary>Asks whether an identifier may be used.</summary>
+public sealed record IdentifierQuestion(string Country, string Value, long? ClientId);
+
+/// <summary>The normalised identifier, and what is wrong with it.</summary>
+public sealed record IdentifierAnswer(string Value, string? Problem);
+
+internal static class ClientEndpoints
+{
+    private const int LongestText = 120;
+
+    public static void MapClients(this RouteGroupBuilder api)
+    {
+        var clients = api.MapGroup("/clients").WithTags("Clients");
+        clients.MapGet("", (PracticeDatabase database) => database.Read(unit =>
+        {
+            var counts = Storage.Returns.Desk(unit).GroupBy(r => r.ClientId).ToDictionary(g => g.Key, g => g.Count());
+            return Storage.Clients.All(unit)
+                .Select(c => new ClientItem(c.Id, c.Country, c.Identifier, c.Name, c.ClientGroup, counts.GetValueOrDefault(c.Id))).ToList();
+        }));
+        clients.MapGet("/{id:long}", (long id, PracticeDatabase database) => database.Read(unit => new ClientView(
+            Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client"),
+            [.. Storage.Returns.OfClient(unit, id).Select(r => Item(r))])));
+        clients.MapPost("/check-identifier", (IdentifierQuestion question, PracticeDatabase database) => database.Read(unit =>
+        {
+            var value = IdentifierRule.Normalise(question.Value ?? "");
+            return new IdentifierAnswer(value, ProblemOf(unit, question.Country, value, question.ClientId));
+        }));
+        clients.MapPost("", (ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+            Add(typed, Caller.Of(user), database, clock));
+        clients.MapPut("/{id:long}", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, ClientParticulars particulars, Workbench workbench) =>
+            ChangeAsync(id, typed, Caller.Of(user), database, clock, particulars, workbench));
+    }
+
+    private static ClientReturnItem Item(ReturnRecord r)
+    {
+        var definition = Catalogue.Get(r.Definition, (int)r.Year);
+        return new ClientReturnItem(r.Id, r.Definition, definition.Title, (int)r.Year, r.Kind, r.Stage, r.Balance, definition.Currency);
+    }
+
+    private static ClientSaved Add(ClientParticularsInput typed, Caller caller, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>
+    {
+        var (client, problems) = Read(unit, typed, null, clock);
+        if (problems.Count > 0)
+        {
+            return new ClientSaved(null, problems, 0);
+        }
+
+        var id = Storage.Clients.Add(unit, client);
+        Acts.Add(unit, caller.Act("add-client", clock.GetUtcNow()) with { ClientId = id, After = $"{client.Identifier} {client.Name}" });
+        return new ClientSaved(id, [], 0);
+    });
+
+    private static async Task<ClientSaved> ChangeAsync(
+        long id,
+        ClientParticularsInput typed,
+        Caller caller,
+        PracticeDatabase database,
+        TimeProvider clock,
+        ClientParticulars particulars,
+        Workbench workbench)
+    {
+        var saved = database.Write(unit =>
+        {
+            var before = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");
+            var (client, problems) = Read(unit, typed, id, clock);
+            if (problems.Count > 0)
+            {
+                return new ClientSaved(null, problems, 0);
+            }
+
+            if (!Storage.Clients.Change(unit, client with { Id = id, Revision = typed.Revision }))
+            {
+                throw PlainProblem.Conflict($"{before.Name} was changed by somebody else meanwhile. Reload the page to see the present particulars, then make your change again.");
+            }
+
+            foreach (var (field, was, now) in Differences(before, client))
+            {
+                Acts.Add(unit, caller.Act("client", clock.GetUtcNow()) with { ClientId = id, Line = field, Before = was, After = now });
+            }
+
+            return new ClientSaved(id, [], 0);
+        });
+        if (saved.Id is null)
+        {
+            return saved;
+        }
+
+        var followed = particulars.FollowAll(id, caller);
+        foreach (var result in followed)
+        {
+            await workbench.TellAsync(result);
+        }
+
+        return saved with { ReturnsChanged = followed.Count };
+    }
+
+    private static IEnumerable<(string Field, string? Was, string? Now)> Differences(ClientRecord before, ClientRecord after)
+    {
+        string[] names =
+        [
+            "identifier", "name", "birth-date", "email", "phone", "postal-address", "payout-route", "payout-bank", "payout-branch",
+            "payout-account-name", "payout-account-number", "payout-mobile",
+        ];
+        return names.Select(n => (n, before.Particular(n), after.Particular(n))).Where(d => d.Item2 != d.Item3);
+    }
+
+    private static string? ProblemOf(Unit unit, string country, string identifier, long? clientId)
+    {
+        if (!Catalogue.IndividualIdentifiers.TryGetValue(country, out var rule))
+        {
+            return $"The country '{country}' is not covered.";
+        }
+
+        if (!rule.Accepts(identifier))
+        {
+            return rule.Message;
+        }
+
+        return Storage.Clients.FindByIdentifier(unit, country, identifier) is { } other && other.Id != clientId
+            ? $"{other.Name} already has this identifier; every identifier belongs to one client."
+            : null;
+    }
+
+    private static (ClientRecord Client, List<FieldProblem> Problems) Read(Unit unit, ClientParticularsInput typed, long? id, TimeProvider clock)
+    {
+        var problems = new List<FieldProblem>();
+        var identifier = IdentifierRule.Normalise(typed.Identifier ?? "");
+        if (ProblemOf(unit, typed.Country, identifier, id) is { } problem)
+        {
+            problems.Add(new FieldProblem("identifier", problem));
+        }
+
+        var client = new ClientRecord
+        {
+            Country = typed.Country,
+            Identifier = identifier,
+            Name = Text("name", "The official name", typed.Name) ?? "",
+            ClientGroup = Text("clientGroup", "The group", typed.ClientGroup),
+            BirthDate = BirthDate(typed.BirthDate),
+            Email = Text("email", "The e-mail address", typed.Email),
+            Phone = Text("phone", "The telephone number", typed.Phone),
+            PostalAddress = Text("postalAddress", "The postal address", typed.PostalAddress),
+            PayoutRoute = Text("payoutRoute", "The payout route", typed.PayoutRoute),
+            PayoutBank = Text("payoutBank", "The bank", typed.PayoutBank),
+            PayoutBranch = Text("payoutBranch", "The branch", typed.PayoutBranch),
+            PayoutAccountName = Text("payoutAccountName", "The account name", typed.PayoutAccountName),
+            PayoutAccountNumber = Text("payoutAccountNumber", "The account number", typed.PayoutAccountNumber),
+            PayoutMobile = Text("payoutMobile", "The mobile number", typed.PayoutMobile),
+        };
+        if (client.Name.Length == 0)
+        {
+            problems.Add(new FieldProblem("name", "Give the official name that belongs to the identifier."));
+        }
+
+        if (client.Email is { } email && !(email.Contains('@') && email.IndexOf('@') is > 0 and var at && email.LastIndexOf('.') > at + 1 && !email.Contains(' ')))
+        {
+            problems.Add(new FieldProblem("email", $"'{email}' is not an e-mail address such as name@example.org."));
+        }
+
+        if (client.PayoutRoute is not (null or "bank" or "mobile"))
+        {
+            problems.Add(new FieldProblem("payoutRoute", "Choose bank account or mobile money."));
+        }
+
+        return (client, problems);
+
+        string? Text(string field, string label, string? value)
+        {
+            var clean = EntryReader.Clean(value);
+            if (clean.Length > LongestText)
+            {
+                problems.Add(new FieldProblem(field, $"{label} has {clean.Length} characters; keep it to {LongestText}."));
+            }
+
+            return clean.Length == 0 ? null : clean;
+        }
+
+        string? BirthDate(string? value)
+        {
+            var clean = EntryReader.Clean(value);
+            if (clean.Length == 0)
+            {
+                return null;
+            }
+
+            string[] formats = ["yyyy-M-d", "d/M/yyyy", "d.M.yyyy", "d MMM yyyy", "d MMMM yyyy"];
+            if (!DateOnly.TryParseExact(clean, formats, CultureInfo.InvariantCulture, DateTimeStyles.None, out var date))
+            {
+                problems.Add(new FieldProblem("birthDate", $"'{clean}' is not a date of the calendar; type day, month and year, such as 31/12/1990."));
+                return null;
+            }
+
+            if (date > clock.Today() || date.Year < 1900)
+            {
+                problems.Add(new FieldProblem("birthDate", "The date of birth lies in the future, or too far back."));
+            }
+
+            return date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+        }
+    }
+}

@@ -1,0 +1,49 @@
+using Microsoft.Extensions.FileProviders;
+
+namespace Aerarium.Server;
+
+/// <summary>Serves the built front end: hashed assets for ever, the page never cached.</summary>
+internal static class FrontEnd
+{
+    public static void UseFrontEnd(this WebApplication app, string? folder)
+    {
+        if (folder is null)
+        {
+            return;
+        }
+
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            FileProvider = new PhysicalFileProvider(Path.GetFullPath(folder)),
+            OnPrepareResponse = context => context.Context.Response.Headers.CacheControl =
+                context.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+        });
+    }
+
+    public static void MapFrontEndFallback(this WebApplication app, string? folder)
+    {
+        if (folder is not null)
+        {
+            var page = Path.Combine(Path.GetFullPath(folder), "index.html");
+            app.MapFallback("{**path:regex(^(?!api|hubs).*$)}", (HttpContext context) =>
+            {
+                context.Response.Headers.CacheControl = "no-cache";
+                return Results.File(page, "text/html");
+            }).ExcludeFromDescription();
+        }
+    }
+}
+
+/// <summary>Headers that keep the page to itself.</summary>
+internal static class SecurityHeaders
+{
+    public static Task Add(HttpContext context, RequestDelegate next)
+    {
+        var headers = context.Response.Headers;
+        headers.ContentSecurityPolicy =
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'self'; form-action 'self'";
+        headers.XContentTypeOptions = "nosniff";
+        headers["Referrer-Policy"] = "same-origin";
+        return next(context);
+    }
+}

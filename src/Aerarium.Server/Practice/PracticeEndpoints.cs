@@ -1,0 +1,40 @@
+using System.Globalization;
+using System.Security.Cryptography.X509Certificates;
+using Aerarium.Server.Sending;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Practice;
+
+/// <summary>The practice.</summary>
+public sealed record PracticeView(
+    string Name, string AgentPin, string CertificateSubject, string CertificateThumbprint, string CertificateUntil, string Authority, IReadOnlyList<PersonView> People);
+
+/// <summary>A person of the practice.</summary>
+public sealed record PersonView(long Id, string Name, string Email, string Role);
+
+/// <summary>Acts and whether their chain is unbroken.</summary>
+public sealed record ActsView(IReadOnlyList<ActRecord> Acts, long? FirstBroken);
+
+internal static class PracticeEndpoints
+{
+    private const int MostActs = 400;
+
+    public static void MapPractice(this RouteGroupBuilder api)
+    {
+        api.MapGet("/practice", (PracticeDatabase database, AuthorityClient authority) => database.Read(unit =>
+        {
+            var practice = Practices.Find(unit) ?? throw PlainProblem.NotFound("The practice");
+            using var certificate = X509CertificateLoader.LoadCertificate(practice.Certificate);
+            return new PracticeView(
+                practice.Name,
+                practice.AgentPin,
+                certificate.Subject,
+                certificate.Thumbprint,
+                certificate.NotAfter.ToUniversalTime().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                authority.Address,
+                [.. People.All(unit).Select(p => new PersonView(p.Id, p.Name, p.Email, p.Role))]);
+        })).WithTags("Practice");
+        api.MapGet("/acts", (long? returnId, PracticeDatabase database) =>
+            database.Read(unit => new ActsView(Acts.Latest(unit, returnId, MostActs), Acts.FirstBroken(unit)))).WithTags("Practice");
+    }
+}

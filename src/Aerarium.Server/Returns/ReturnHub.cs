@@ -1,0 +1,55 @@
+using System.Collections.Concurrent;
+using Aerarium.Server.Access;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>Live connections of people who have a return open: changes of others, who is there, how sending goes.</summary>
+public sealed class ReturnHub(Presence presence) : Hub
+{
+    /// <summary>Group of the connections that have a return open.</summary>
+    public static string GroupOf(long returnId) => $"return-{returnId}";
+
+    /// <summary>Opens a return on this connection.</summary>
+    public async Task Join(long returnId)
+    {
+        await Groups.AddToGroupAsync(Context.ConnectionId, GroupOf(returnId));
+        presence.Join(Context.ConnectionId, returnId, Caller.Of(Context.User!).Name);
+        await TellPresence(returnId);
+    }
+
+    /// <summary>Closes a return on this connection.</summary>
+    public async Task Leave(long returnId)
+    {
+        await Groups.RemoveFromGroupAsync(Context.ConnectionId, GroupOf(returnId));
+        presence.Leave(Context.ConnectionId);
+        await TellPresence(returnId);
+    }
+
+    /// <inheritdoc />
+    public override async Task OnDisconnectedAsync(Exception? exception)
+    {
+        if (presence.Leave(Context.ConnectionId) is { } returnId)
+        {
+            await TellPresence(returnId);
+        }
+    }
+
+    private Task TellPresence(long returnId) => Clients.Group(GroupOf(returnId)).SendAsync("presence", returnId, presence.In(returnId));
+}
+
+/// <summary>Who has which return open.</summary>
+public sealed class Presence
+{
+    private readonly ConcurrentDictionary<string, (long ReturnId, string Name)> _connections = new();
+
+    /// <summary>Notes a connection.</summary>
+    public void Join(string connection, long returnId, string name) => _connections[connection] = (returnId, name);
+
+    /// <summary>Forgets a connection; the return it had open, or null.</summary>
+    public long? Leave(string connection) => _connections.TryRemove(connection, out var was) ? was.ReturnId : null;
+
+    /// <summary>Names of those who have a return open.</summary>
+    public IReadOnlyList<string> In(long returnId) =>
+        [.. _connections.Values.Where(c => c.ReturnId == returnId).Select(c => c.Name).Distinct().Order()];
+}

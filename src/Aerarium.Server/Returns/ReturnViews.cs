@@ -1,0 +1,134 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>The value of a line at a place, and what stands behind it.</summary>
+/// <param name="Line">Key of the line.</param>
+/// <param name="Row">Row, or null.</param>
+/// <param name="Value">Effective value, canonical; null when blank.</param>
+/// <param name="Open">Whether the line applies.</param>
+/// <param name="Kept">For a closed line: the entry that is kept but does not count.</param>
+/// <param name="Origin">Origin of the entry.</param>
+/// <param name="Source">What it was taken from.</param>
+/// <param name="Expression">The arithmetic that was typed.</param>
+public sealed record ValueView(string Line, string? Row, string? Value, bool Open, string? Kept, string? Origin, string? Source, string? Expression);
+
+/// <summary>A finding with its acceptance.</summary>
+public sealed record FindingView(
+    string Id,
+    Severity Severity,
+    string Message,
+    IReadOnlyList<string> Lines,
+    string? Table,
+    string? Row,
+    string Form,
+    AcceptanceView? Acceptance);
+
+/// <summary>How a warning was accepted.</summary>
+public sealed record AcceptanceView(string Reason, string Person, string At);
+
+/// <summary>A key figure's amount.</summary>
+public sealed record OutcomeView(string Line, string Amount);
+
+/// <summary>Rows of a repeating section, in order.</summary>
+public sealed record RowsView(string Section, IReadOnlyList<string> Rows);
+
+/// <summary>A day by which something is to be done.</summary>
+public sealed record DeadlineView(string Act, string Label, DateOnly Day, int DaysLeft);
+
+/// <summary>Last year's return of the same client and kind.</summary>
+public sealed record LastYearView(long ReturnId, int Year, IReadOnlyDictionary<string, string> Values);
+
+/// <summary>A whole return.</summary>
+public sealed record ReturnView(
+    long Id,
+    long ClientId,
+    string ClientName,
+    string ClientIdentifier,
+    string Definition,
+    int Year,
+    string Title,
+    string Currency,
+    string Kind,
+    string Stage,
+    long Revision,
+    string Holder,
+    IReadOnlyList<DeadlineView> Deadlines,
+    IReadOnlyList<RowsView> Rows,
+    IReadOnlyList<ValueView> Values,
+    IReadOnlyList<FindingView> Findings,
+    IReadOnlyList<FormProgress> Progress,
+    IReadOnlyList<int> OpenSections,
+    IReadOnlyList<OutcomeView> Outcome,
+    LastYearView? LastYear);
+
+/// <summary>What a change does.</summary>
+public enum ChangeKind
+{
+    /// <summary>Sets a line to what was typed; blank clears it.</summary>
+    Set,
+
+    /// <summary>Adds a row, or brings a removed one back with its entries.</summary>
+    AddRow,
+
+    /// <summary>Removes a row; its entries are kept so that it can be brought back.</summary>
+    RemoveRow,
+
+    /// <summary>Moves a row to a position.</summary>
+    MoveRow,
+}
+
+/// <summary>One change of a return.</summary>
+/// <param name="Kind">What it does.</param>
+/// <param name="Line">For Set: the line.</param>
+/// <param name="Row">For Set on a column, and for row changes: the row.</param>
+/// <param name="Section">For row changes: the repeating section.</param>
+/// <param name="Position">For AddRow and MoveRow: where; null is the end.</param>
+/// <param name="Value">For Set: what was typed.</param>
+/// <param name="Seen">For Set: the revision of the return that the person saw when starting to type.</param>
+public sealed record EntryChange(ChangeKind Kind, string? Line, string? Row, string? Section, int? Position, string? Value, long Seen);
+
+/// <summary>Changes to a return.</summary>
+public sealed record EntryPatch(IReadOnlyList<EntryChange> Changes);
+
+/// <summary>A change that was not made, because the text cannot be read.</summary>
+public sealed record Refusal(string Line, string? Row, string? Typed, string Message);
+
+/// <summary>A change that was not made, because somebody else changed the line meanwhile.</summary>
+public sealed record EditConflict(string Line, string? Row, string? Mine, string? Theirs, string Person, string At);
+
+/// <summary>What came of changes.</summary>
+/// <param name="ReturnId">The return.</param>
+/// <param name="Revision">Its revision now.</param>
+/// <param name="Stage">Its stage now.</param>
+/// <param name="Person">Who changed it.</param>
+/// <param name="SavedAt">When it was saved.</param>
+/// <param name="Values">Values that are different now.</param>
+/// <param name="Rows">Orders of rows that are different now.</param>
+/// <param name="Findings">All findings now.</param>
+/// <param name="Progress">Progress of the forms now.</param>
+/// <param name="OpenSections">Sections that apply now.</param>
+/// <param name="Outcome">Key figures now.</param>
+/// <param name="Refusals">Changes not made because they cannot be read.</param>
+/// <param name="Conflicts">Changes not made because somebody was faster.</param>
+public sealed record EditResult(
+    long ReturnId,
+    long Revision,
+    string Stage,
+    string Person,
+    string SavedAt,
+    IReadOnlyList<ValueView> Values,
+    IReadOnlyList<RowsView> Rows,
+    IReadOnlyList<FindingView> Findings,
+    IReadOnlyList<FormProgress> Progress,
+    IReadOnlyList<int> OpenSections,
+    IReadOnlyList<OutcomeView> Outcome,
+    IReadOnlyList<Refusal> Refusals,
+    IReadOnlyList<EditConflict> Conflicts);
+
+/// <summary>What is asked to open a return.</summary>
+public sealed record OpenReturn(string Definition, int Year, string Kind);
+
+/// <summary>A return that was opened.</summary>
+public sealed record OpenedReturn(long Id);

@@ -1,0 +1,317 @@
+using System.Collections.Concurrent;
+using System.Text.RegularExpressions;
+using Aerarium.Core.Days;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries;
+using Aerarium.Server.Access;
+using Aerarium.Storage;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>
+/// Opens returns and edits them: one edit is one transaction of entries, acts and the return's revision. Keeps
+/// evaluated returns in memory by revision.
+/// </summary>
+public sealed partial class Workbench(PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub)
+{
+    private const int MostRows = 500;
+
+    private readonly ConcurrentDictionary<long, Workspace> _kept = new();
+
+    /// <summary>A return at its latest revision.</summary>
+    /// <exception cref="PlainProblem">There is none.</exception>
+    public Workspace Open(long id) => database.Read(unit => Open(unit, id));
+
+    /// <summary>A return at its latest revision, read in a unit of work.</summary>
+    /// <exception cref="PlainProblem">There is none.</exception>
+    public Workspace Open(Unit unit, long id)
+    {
+        var record = Storage.Returns.Find(unit, id) ?? throw PlainProblem.NotFound("This return");
+        var today = clock.Today();
+        if (_kept.TryGetValue(id, out var kept) && kept.Record == record && kept.Today == today)
+        {
+            return kept;
+        }
+
+        var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, (int)record.Year), today);
+        if (unit.Transaction is null)
+        {
+            _kept[id] = loaded;
+        }
+
+        return loaded;
+    }
+
+    /// <summary>Forgets a return kept in memory, after something beside its entries changed.</summary>
+    public void Forget(long id) => _kept.TryRemove(id, out _);
+
+    /// <summary>Makes changes and tells everybody who has the return open.</summary>
+    public async Task<EditResult> EditAsync(long id, Caller caller, IReadOnlyList<EntryChange> changes)
+    {
+        var result = Edit(id, caller, changes, Origin.Typed, null);
+        await TellAsync(result);
+        return result;
+    }
+
+    /// <summary>Tells everybody who has a return open what changed.</summary>
+    public Task TellAsync(EditResult result) =>
+        result.Values.Count + result.Rows.Count == 0
+            ? Task.CompletedTask
+            : hub.Clients.Group(ReturnHub.GroupOf(result.ReturnId)).SendAsync("changed", result with { Refusals = [], Conflicts = [] });
+
+    /// <summary>Makes changes. Those that cannot be read, or that somebody else was faster with, are told and not made; the others are kept.</summary>
+    public EditResult Edit(long id, Caller caller, IReadOnlyList<EntryChange> changes, Origin origin, string? source)
+    {
+        var (before, after, refusals, conflicts, at) = database.Write(unit =>
+        {
+            var edit = new PendingEdit(Open(unit, id), caller, origin, source, Moments.Text(clock.GetUtcNow()), by => People.Find(unit, by)!.Name);
+            if (!Stage.CanChange(edit.Before.Record.Stage))
+            {
+                throw PlainProblem.Conflict(edit.Before.Record.Stage == Stage.Sent
+                    ? "This return has been sent and waits for the authority's answer; it cannot be changed until then."
+                    : "This return was accepted and is kept as filed; open an amended return to change it.");
+            }
+
+            foreach (var change in changes)
+            {
+                edit.Apply(change);
+            }
+
+            var next = edit.Commit(unit);
+            return (edit.Before, next, edit.Refusals, edit.Conflicts, edit.At);
+        });
+        _kept[id] = after;
+        return Compare(before, after, caller, at, refusals, conflicts);
+    }
+
+    private static EditResult Compare(
+        Workspace before, Workspace after, Caller caller, string at, IReadOnlyList<Refusal> refusals, IReadOnlyList<EditConflict> conflicts)
+    {
+        var earlier = before.Values().ToDictionary(v => (v.Line, v.Row));
+        var values = after.Values().Where(v => !earlier.TryGetValue((v.Line, v.Row), out var was) || was != v);
+        var rows = after.Rows.Where(r => !before.RowsOf(r.Key).SequenceEqual(r.Value)).Select(r => new RowsView(r.Key, r.Value));
+        return new EditResult(
+            after.Record.Id,
+            after.Record.Revision,
+            after.Record.Stage,
+            caller.Name,
+            at,
+            [.. values],
+            [.. rows],
+            after.Findings,
+            after.Progress,
+            ReturnEndpoints.OpenSections(after),
+            after.Outcome(),
+            refusals,
+            conflicts);
+    }
+
+    [GeneratedRegex("^[a-z0-9-]{1,40}$")]
+    private static partial Regex RowId { get; }
+
+    private sealed class PendingEdit(Workspace before, Caller caller, Origin origin, string? source, string at, Func<long, string> nameOf)
+    {
+        private readonly Dictionary<(string Line, string Row), EntryRecord> _entries = new(before.Entries);
+        private readonly Dictionary<string, IReadOnlyList<string>> _rows = new(before.Rows);
+        private readonly List<EntryRecord> _changed = [];
+        private readonly HashSet<string> _sections = [];
+        private readonly List<ActRecord> _acts = [];
+        private readonly long _revision = before.Record.Revision + 1;
+
+        public Workspace Before { get; } = before;
+
+        public string At { get; } = at;
+
+        public List<Refusal> Refusals { get; } = [];
+
+        public List<EditConflict> Conflicts { get; } = [];
+
+        public void Apply(EntryChange change)
+        {
+            switch (change.Kind)
+            {
+                case ChangeKind.Set:
+                    Set(change);
+                    break;
+                case ChangeKind.AddRow:
+                    AddRow(change);
+                    break;
+                case ChangeKind.RemoveRow:
+                    RemoveRow(change);
+                    break;
+                default:
+                    MoveRow(change);
+                    break;
+            }
+        }
+
+        public Workspace Commit(Unit unit)
+        {
+            if (_acts.Count == 0)
+            {
+                return Before;
+            }
+
+            var id = Before.Record.Id;
+            foreach (var section in _sections)
+            {
+                Storage.Returns.PutRows(unit, id, section, _rows[section]);
+            }
+
+            foreach (var entry in _changed)
+            {
+                Storage.Returns.Put(unit, id, entry);
+            }
+
+            var stage = Before.Record.Stage;
+            if (stage is Stage.Waiting or Stage.Approved)
+            {
+                stage = Stage.Open;
+                var approval = Approvals.Latest(unit, id)!;
+                Approvals.Change(unit, approval with { State = "withdrawn", Remark = $"Withdrawn by a change of {caller.Name}." });
+                Storage.Returns.SetStage(unit, id, stage);
+                _acts.Add(caller.Act("approval-withdrawn", DateTimeOffset.Parse(At, System.Globalization.CultureInfo.InvariantCulture)) with { Before = Before.Record.Stage, After = stage });
+            }
+
+            foreach (var act in _acts)
+            {
+                Acts.Add(unit, act with { ReturnId = id, ClientId = Before.Record.ClientId });
+            }
+
+            var typed = origin != Origin.Client;
+            var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows);
+            Storage.Returns.KeepSummary(
+                unit, id, _revision, Figures.Canonical(drafted.Evaluation.Balance), drafted.Errors, drafted.OpenWarnings, typed);
+            return drafted.With(Storage.Returns.Find(unit, id)!, _entries, _rows);
+        }
+
+        private void Set(EntryChange change)
+        {
+            var line = Before.Definition.FindLine(change.Line ?? "")
+                ?? throw PlainProblem.Refused($"'{change.Line}' is not a line of this return.", change.Line);
+            if (line.IsComputed)
+            {
+                throw PlainProblem.Refused($"{line.Label} is computed and cannot be typed.", line.Key);
+            }
+
+            var row = line.Table is null ? "" : change.Row ?? "";
+            if (line.Table is not null && !RowsOf(line.Table.Key).Contains(row))
+            {
+                throw PlainProblem.Refused($"{line.Label}: the row was removed meanwhile; bring it back first.", line.Key);
+            }
+
+            var reading = EntryReader.Read(line, change.Value);
+            if (reading.Problem is null && line.Kind == LineKind.Row && reading.Value is { } target && !RowsOf(line.Target!.Key).Contains(target))
+            {
+                reading = new Reading(null, $"{line.Label}: this {line.Target.RowLabel} is not on the return.");
+            }
+
+            if (reading.Problem is not null)
+            {
+                Refusals.Add(new Refusal(line.Key, change.Row, change.Value, reading.Problem));
+                return;
+            }
+
+            var was = _entries.GetValueOrDefault((line.Key, row));
+            if (was?.Value == reading.Value && (was is not null || reading.Value is null) && was?.Expression == reading.Expression)
+            {
+                return;
+            }
+
+            if (was is not null && was.Revision > change.Seen && was.ChangedBy != caller.Id && origin == Origin.Typed)
+            {
+                Conflicts.Add(new EditConflict(line.Key, change.Row, reading.Value, was.Value, nameOf(was.ChangedBy), was.ChangedAt));
+                return;
+            }
+
+            var kind = Text(origin);
+            var entry = new EntryRecord(line.Key, row, reading.Value, kind, source, reading.Expression, _revision, caller.Id, At);
+            _entries[(line.Key, row)] = entry;
+            _changed.Add(entry);
+            Note("entry", line.Key, row, was?.Value, reading.Value, kind);
+        }
+
+        private void AddRow(EntryChange change)
+        {
+            var section = SectionOf(change);
+            var rows = RowsOf(section).ToList();
+            if (rows.Contains(change.Row!))
+            {
+                return;
+            }
+
+            if (rows.Count >= MostRows)
+            {
+                throw PlainProblem.Refused($"This section holds at most {MostRows} rows.", section);
+            }
+
+            rows.Insert(Math.Clamp(change.Position ?? rows.Count, 0, rows.Count), change.Row!);
+            Reorder(section, rows, "add-row", change.Row!, null, "added");
+        }
+
+        private void RemoveRow(EntryChange change)
+        {
+            var section = SectionOf(change);
+            var rows = RowsOf(section).ToList();
+            if (rows.Remove(change.Row!))
+            {
+                Reorder(section, rows, "remove-row", change.Row!, "present", null);
+            }
+        }
+
+        private void MoveRow(EntryChange change)
+        {
+            var section = SectionOf(change);
+            var rows = RowsOf(section).ToList();
+            var from = rows.IndexOf(change.Row!);
+            var to = Math.Clamp(change.Position ?? rows.Count, 0, rows.Count - 1);
+            if (from >= 0 && from != to)
+            {
+                rows.RemoveAt(from);
+                rows.Insert(to, change.Row!);
+                Reorder(section, rows, "move-row", change.Row!, $"{from + 1}", $"{to + 1}");
+            }
+        }
+
+        private string SectionOf(EntryChange change)
+        {
+            var table = Before.Definition.FindTable(change.Section ?? "")
+                ?? throw PlainProblem.Refused($"'{change.Section}' is not a repeating section of this return.");
+            return change.Row is not null && RowId.IsMatch(change.Row)
+                ? table.Key
+                : throw PlainProblem.Refused("A row needs an id of small letters, digits and dashes, at most 40.", table.Key);
+        }
+
+        private void Reorder(string section, List<string> rows, string kind, string row, string? was, string? now)
+        {
+            _rows[section] = rows;
+            _sections.Add(section);
+            Note(kind, section, row, was, now, null);
+        }
+
+        private void Note(string kind, string line, string row, string? was, string? now, string? originText) =>
+            _acts.Add(new ActRecord
+            {
+                At = At,
+                PersonId = caller.Id,
+                PersonName = caller.Name,
+                Kind = kind,
+                Line = line,
+                Row = row.Length == 0 ? null : row,
+                Before = was,
+                After = now,
+                Origin = originText,
+            });
+
+        private IReadOnlyList<string> RowsOf(string section) => _rows.TryGetValue(section, out var rows) ? rows : [];
+
+        private static string Text(Origin origin) => origin switch
+        {
+            Origin.LastYear => "last-year",
+            _ => origin.ToString().ToLowerInvariant(),
+        };
+    }
+}

@@ -1,0 +1,130 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>A return at one revision with its evaluation. Never changed; an edit makes the next one.</summary>
+public sealed class Workspace
+{
+    private Workspace(
+        ReturnRecord record,
+        Definition definition,
+        IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
+        IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
+        IReadOnlyList<AcceptanceRecord> acceptances,
+        DateOnly today)
+    {
+        Record = record;
+        Definition = definition;
+        Entries = entries;
+        Rows = rows;
+        Acceptances = acceptances;
+        Today = today;
+        EntrySet = BuildEntrySet();
+        Evaluation = definition.Evaluate(EntrySet, today);
+        Progress = Evaluation.Progress();
+        Findings = [.. Evaluation.Findings.Select(f => new FindingView(
+            f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f)))];
+    }
+
+    /// <summary>The return as stored.</summary>
+    public ReturnRecord Record { get; }
+
+    /// <summary>Its definition.</summary>
+    public Definition Definition { get; }
+
+    /// <summary>Entries by line and row (empty for single lines); those of removed rows are kept.</summary>
+    public IReadOnlyDictionary<(string Line, string Row), EntryRecord> Entries { get; }
+
+    /// <summary>Order of rows by repeating section.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<string>> Rows { get; }
+
+    /// <summary>Accepted warnings.</summary>
+    public IReadOnlyList<AcceptanceRecord> Acceptances { get; }
+
+    /// <summary>Day of evaluation.</summary>
+    public DateOnly Today { get; }
+
+    /// <summary>What was given, as the engine takes it.</summary>
+    public EntrySet EntrySet { get; }
+
+    /// <summary>What came of it.</summary>
+    public Evaluation Evaluation { get; }
+
+    /// <summary>Findings with their acceptance; an acceptance holds only as long as the message it was given for.</summary>
+    public IReadOnlyList<FindingView> Findings { get; }
+
+    /// <summary>How far the forms are filled in.</summary>
+    public IReadOnlyList<Core.Engine.FormProgress> Progress { get; }
+
+    /// <summary>Errors left.</summary>
+    public int Errors => Findings.Count(f => f.Severity == Severity.Error);
+
+    /// <summary>Warnings neither corrected nor accepted.</summary>
+    public int OpenWarnings => Findings.Count(f => f.Severity == Severity.Warning && f.Acceptance is null);
+
+    /// <summary>Reads a return.</summary>
+    public static Workspace Load(Unit unit, ReturnRecord record, Definition definition, DateOnly today) => new(
+        record,
+        definition,
+        Storage.Returns.Entries(unit, record.Id).ToDictionary(e => (e.Line, e.Row)),
+        Storage.Returns.Rows(unit, record.Id).GroupBy(r => r.Section).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(r => r.Row)]),
+        Storage.Acceptances.Of(unit, record.Id),
+        today);
+
+    /// <summary>The next revision with other entries and rows.</summary>
+    public Workspace With(
+        ReturnRecord record,
+        IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
+        IReadOnlyDictionary<string, IReadOnlyList<string>> rows) => new(record, Definition, entries, rows, Acceptances, Today);
+
+    /// <summary>Rows of a repeating section.</summary>
+    public IReadOnlyList<string> RowsOf(string section) => Rows.TryGetValue(section, out var rows) ? rows : [];
+
+    /// <summary>Every line at every place, with what stands behind it.</summary>
+    public IEnumerable<ValueView> Values() => Evaluation.Values().Select(v =>
+    {
+        var entry = Entries.GetValueOrDefault((v.Line, v.Row ?? ""));
+        return new ValueView(v.Line, v.Row, v.Value, v.Open, v.Open ? null : entry?.Value, entry?.Value is null ? null : entry.Origin, entry?.Source, entry?.Expression);
+    });
+
+    /// <summary>The key figures.</summary>
+    public IReadOnlyList<OutcomeView> Outcome() => [.. Evaluation.Outcome.Select(o => new OutcomeView(o.Figure.Line.Key, Figures.Canonical(o.Amount)))];
+
+    private AcceptanceView? AcceptanceOf(Finding finding) =>
+        Acceptances.FirstOrDefault(a => a.Finding == finding.Id && a.Row == (finding.Row ?? "") && a.Message == finding.Message) is { } found
+            ? new AcceptanceView(found.Reason, found.PersonName, found.At)
+            : null;
+
+    private EntrySet BuildEntrySet()
+    {
+        var set = new EntrySet();
+        foreach (var (section, ids) in Rows)
+        {
+            set.Rows[section] = [.. ids.Select(id => new EntryRow(id))];
+        }
+
+        var byRow = set.Rows.SelectMany(r => r.Value.Select(row => (Section: r.Key, Row: row))).ToDictionary(r => (r.Section, r.Row.Id), r => r.Row);
+        foreach (var entry in Entries.Values)
+        {
+            if (entry.Value is null || Definition.FindLine(entry.Line) is not { } line)
+            {
+                continue;
+            }
+
+            if (line.Table is null)
+            {
+                set.Values[line.Key] = entry.Value;
+            }
+            else if (byRow.TryGetValue((line.Table.Key, entry.Row), out var row))
+            {
+                row.Values[line.Name] = entry.Value;
+            }
+        }
+
+        return set;
+    }
+}

@@ -1,0 +1,131 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace Aerarium.Server.Sending;
+
+/// <summary>A reason the authority gives for a rejection.</summary>
+public sealed record AuthorityReason(string Code, string? Path, string Message);
+
+/// <summary>What the authority answers about a submission.</summary>
+public sealed record AuthorityAnswer(string Number, string Status, string ReceivedAt, string? AnsweredAt, string Sha256, string? Acknowledgement, IReadOnlyList<AuthorityReason>? Reasons);
+
+/// <summary>The authority did not answer, or not as agreed; the sending is tried again.</summary>
+public sealed class AuthorityUnavailableException(string message, Exception? cause = null) : Exception(message, cause);
+
+/// <summary>Talks to the authority at its published address.</summary>
+public sealed class AuthorityClient(HttpClient http)
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+
+    /// <summary>The authority's address.</summary>
+    public string Address => http.BaseAddress!.ToString();
+
+    /// <summary>A published schema.</summary>
+    public async Task<string> SchemaAsync(string path, CancellationToken cancellation) =>
+        await ReadAsync(await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"schemas/{path}"), cancellation), cancellation);
+
+    /// <summary>What the authority holds, as it publishes it.</summary>
+    /// <exception cref="PlainProblem">The authority does not answer, or holds nothing under that identifier.</exception>
+    public async Task<string> RecordAsync(string path, CancellationToken cancellation)
+    {
+        try
+        {
+            using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, path), cancellation);
+            return response.StatusCode == HttpStatusCode.NotFound
+                ? throw PlainProblem.NotFound("A record at the authority under this identifier; check the identifier. The record")
+                : await ReadAsync(response, cancellation);
+        }
+        catch (AuthorityUnavailableException problem)
+        {
+            throw new PlainProblem(StatusCodes.Status502BadGateway, $"{problem.Message} Nothing was taken; try again later.");
+        }
+    }
+
+    /// <summary>Registers the practice's certificate.</summary>
+    public async Task RegisterAsync(string agentPin, string name, byte[] certificate, CancellationToken cancellation)
+    {
+        using var response = await AskAsync(
+            () => new HttpRequestMessage(HttpMethod.Put, $"agents/{Uri.EscapeDataString(agentPin)}")
+            {
+                Content = JsonContent.Create(new { name, certificate = Convert.ToBase64String(certificate) }),
+            },
+            cancellation);
+        if (!response.IsSuccessStatusCode)
+        {
+            throw new AuthorityUnavailableException($"The authority did not take the certificate: {await ProblemAsync(response, cancellation)}");
+        }
+    }
+
+    /// <summary>Submits a document; the same key is the same submission.</summary>
+    public async Task<AuthorityAnswer> SubmitAsync(string key, byte[] document, CancellationToken cancellation) =>
+        await AnswerAsync(
+            await AskAsync(
+                () =>
+                {
+                    var request = new HttpRequestMessage(HttpMethod.Post, "submissions") { Content = new ByteArrayContent(document) };
+                    request.Content.Headers.ContentType = new("application/xml");
+                    request.Headers.Add("Idempotency-Key", key);
+                    return request;
+                },
+                cancellation),
+            cancellation);
+
+    /// <summary>Asks after a submission; null when the authority does not know the key.</summary>
+    public async Task<AuthorityAnswer?> StatusAsync(string key, CancellationToken cancellation)
+    {
+        var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"submissions/{Uri.EscapeDataString(key)}"), cancellation);
+        return response.StatusCode == HttpStatusCode.NotFound ? null : await AnswerAsync(response, cancellation);
+    }
+
+    private async Task<HttpResponseMessage> AskAsync(Func<HttpRequestMessage> request, CancellationToken cancellation)
+    {
+        try
+        {
+            var response = await http.SendAsync(request(), cancellation);
+            return (int)response.StatusCode >= 500
+                ? throw new AuthorityUnavailableException($"The authority's service is not available ({(int)response.StatusCode}).")
+                : response;
+        }
+        catch (HttpRequestException problem)
+        {
+            throw new AuthorityUnavailableException("The authority cannot be reached.", problem);
+        }
+        catch (TaskCanceledException problem) when (!cancellation.IsCancellationRequested)
+        {
+            throw new AuthorityUnavailableException("The authority did not answer in time.", problem);
+        }
+    }
+
+    private static async Task<AuthorityAnswer> AnswerAsync(HttpResponseMessage response, CancellationToken cancellation)
+    {
+        using (response)
+        {
+            if (!response.IsSuccessStatusCode)
+            {
+                throw new AuthorityUnavailableException($"The authority refused the upload: {await ProblemAsync(response, cancellation)}");
+            }
+
+            try
+            {
+                return JsonSerializer.Deserialize<AuthorityAnswer>(await response.Content.ReadAsStringAsync(cancellation), Json)
+                    ?? throw new AuthorityUnavailableException("The authority's answer is empty.");
+            }
+            catch (Exception problem) when (problem is JsonException or HttpRequestException or IOException)
+            {
+                throw new AuthorityUnavailableException("The authority's answer cannot be read.", problem);
+            }
+        }
+    }
+
+    private static async Task<string> ReadAsync(HttpResponseMessage response, CancellationToken cancellation) =>
+        response.IsSuccessStatusCode
+            ? await response.Content.ReadAsStringAsync(cancellation)
+            : throw new AuthorityUnavailableException($"The authority refused: {await ProblemAsync(response, cancellation)}");
+
+    private static async Task<string> ProblemAsync(HttpResponseMessage response, CancellationToken cancellation)
+    {
+        var text = await response.Content.ReadAsStringAsync(cancellation);
+        return text.Length > 300 ? text[..300] : text;
+    }
+}

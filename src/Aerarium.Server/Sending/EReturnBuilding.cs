@@ -1,0 +1,115 @@
+using System.Text.Json;
+using System.Xml;
+using System.Xml.Schema;
+using Aerarium.Core.Engine;
+using Aerarium.Countries;
+using Aerarium.Filing;
+using Aerarium.Server.Access;
+using Aerarium.Server.Approval;
+using Aerarium.Server.Practice;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Sending;
+
+/// <summary>A place where the e-return breaks the authority's schema, in words.</summary>
+public sealed record BuildFault(string? Line, string? Row, string Message);
+
+/// <summary>Builds the e-return and the printed copy from the frozen return, and validates against the authority's schema.</summary>
+public sealed class EReturnBuilding(
+    PracticeDatabase database, Workbench workbench, SigningCertificate signing, AuthorityClient authority, TimeProvider clock)
+{
+    /// <summary>Builds the approved return.</summary>
+    /// <exception cref="PlainProblem">It is not approved, or the schema cannot be had.</exception>
+    public async Task BuildAsync(long id, Caller caller, CancellationToken cancellation)
+    {
+        var workspace = workbench.Open(id);
+        var approval = database.Read(unit => Approvals.Latest(unit, id));
+        if (workspace.Record.Stage != Stage.Approved || approval is not { State: "approved" })
+        {
+            throw PlainProblem.Conflict("Only an approved return is built; hand it over and have it approved first.");
+        }
+
+        var type = Catalogue.Returns.First(r => r.Id == workspace.Record.Definition);
+        var schema = await SchemaAsync(type.EReturn.SchemaPath((int)workspace.Record.Year), cancellation);
+        var (frozen, practice, client, approver) = database.Read(unit => (
+            ApprovalDesk.Frozen(unit, approval),
+            Practices.Find(unit)!,
+            Storage.Clients.Find(unit, workspace.Record.ClientId)!,
+            People.Find(unit, approval.ApprovedBy!.Value)!));
+        if (frozen.RuleRevision != workspace.Definition.Revision)
+        {
+            throw PlainProblem.Conflict("The rules have changed since this return was approved; give it back and have it approved again.");
+        }
+
+        var evaluation = workspace.Definition.Evaluate(frozen.Entries, frozen.Day);
+        var written = type.EReturn.Write(evaluation, new FilingAgent(practice.AgentPin, practice.Name));
+        using var certificate = signing.Open();
+        var signed = XmlSignature.Sign(written.Xml, certificate);
+        var faults = Check(schema, signed, written, evaluation);
+        var copy = PrintedCopy.Draw(
+            evaluation,
+            new PrintedCopyFacts(practice.Name, client.Name, workspace.Record.Kind, $"Approved by {approver.Name}, {approval.ApprovedAt![..10]}", frozen.Day));
+        var now = Moments.Text(clock.GetUtcNow());
+        database.Write(unit =>
+        {
+            if (Approvals.Latest(unit, id) is not { State: "approved" } still || still.Id != approval.Id)
+            {
+                throw PlainProblem.Conflict("The approval was withdrawn meanwhile; nothing was built.");
+            }
+
+            var built = BuiltReturns.Add(unit, new BuiltRecord(
+                0,
+                id,
+                approval.Id,
+                now,
+                PublishedSchemas.HashOf(schema),
+                Artefacts.Keep(unit, signed, "application/xml", now),
+                Artefacts.Keep(unit, copy, "application/pdf", now),
+                JsonSerializer.Serialize(faults)));
+            Acts.Add(unit, caller.Act("build", clock.GetUtcNow()) with { ReturnId = id, ClientId = client.Id, After = $"build {built}, {faults.Count} faults" });
+        });
+    }
+
+    /// <summary>The line behind an element of a built e-return, found by writing the frozen return again.</summary>
+    public IReadOnlyDictionary<string, LinePlace> PlacesOf(Unit unit, BuiltRecord built)
+    {
+        var approval = Approvals.Find(unit, built.ApprovalId)!;
+        var frozen = ApprovalDesk.Frozen(unit, approval);
+        var definition = Catalogue.Get(frozen.Definition, frozen.Year);
+        var practice = Practices.Find(unit)!;
+        return Catalogue.Returns.First(r => r.Id == frozen.Definition).EReturn
+            .Write(definition.Evaluate(frozen.Entries, frozen.Day), new FilingAgent(practice.AgentPin, practice.Name)).Places;
+    }
+
+    private static List<BuildFault> Check(string schema, byte[] signed, EReturn written, Evaluation evaluation)
+    {
+        try
+        {
+            return [.. new SchemaCheck(schema).Faults(signed).Select(fault =>
+            {
+                var (place, message) = EReturnFaults.InWords(fault, written, evaluation);
+                return new BuildFault(place?.Line, place?.Row, message);
+            })];
+        }
+        catch (Exception problem) when (problem is XmlSchemaException or XmlException)
+        {
+            throw new PlainProblem(StatusCodes.Status502BadGateway, $"The authority's schema cannot be read: {problem.Message}");
+        }
+    }
+
+    private async Task<string> SchemaAsync(string path, CancellationToken cancellation)
+    {
+        try
+        {
+            var text = await authority.SchemaAsync(path, cancellation);
+            database.Write(unit => PublishedSchemas.Keep(unit, path, text, Moments.Text(clock.GetUtcNow())));
+            return text;
+        }
+        catch (AuthorityUnavailableException problem)
+        {
+            return database.Read(unit => PublishedSchemas.Find(unit, path))
+                ?? throw new PlainProblem(StatusCodes.Status502BadGateway, $"The authority's schema is needed and cannot be had: {problem.Message} Try again later.");
+        }
+    }
+}

@@ -1,0 +1,190 @@
+using System.Text;
+using System.Text.Json;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Aerarium.Server.Sending;
+
+/// <summary>A reason of a rejection with the line it belongs to.</summary>
+public sealed record RejectionReason(string Code, string Message, string? Line, string? Row, string? LineLabel);
+
+/// <summary>
+/// Queues sendings and carries them to an answer. The idempotency key is fixed and stored before the first attempt, so
+/// that a crash at any point repeats the same filing instead of making another.
+/// </summary>
+public sealed class SendingDesk(
+    PracticeDatabase database, Workbench workbench, EReturnBuilding building, AuthorityClient authority, TimeProvider clock, IHubContext<ReturnHub> hub)
+{
+    private static readonly TimeSpan AskAgain = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(10);
+
+    /// <summary>Queues the built return for sending.</summary>
+    /// <exception cref="PlainProblem">It is not built, has faults, or was sent already.</exception>
+    public void Queue(long id, Caller caller)
+    {
+        database.Write(unit =>
+        {
+            var workspace = workbench.Open(unit, id);
+            var approval = Approvals.Latest(unit, id);
+            var built = BuiltReturns.Latest(unit, id);
+            if (Sendings.OfReturn(unit, id).FirstOrDefault(s => s.State is "queued" or "pending" or "accepted") is { } earlier)
+            {
+                throw PlainProblem.Conflict(earlier.State == "accepted"
+                    ? $"This return was accepted as {earlier.Acknowledgement}; it is not filed twice."
+                    : "This return is on its way already; it is not filed twice.");
+            }
+
+            if (workspace.Record.Stage != Stage.Approved || approval is not { State: "approved" } || built?.ApprovalId != approval.Id)
+            {
+                throw PlainProblem.Conflict("Build the approved return first; figures that changed after the file was built are never sent.");
+            }
+
+            if (JsonSerializer.Deserialize<List<BuildFault>>(built.Faults)!.Count > 0)
+            {
+                throw PlainProblem.Conflict("The e-return breaks the authority's schema; correct the lines named and build again.");
+            }
+
+            var now = Moments.Text(clock.GetUtcNow());
+            Sendings.Add(unit, new SendingRecord
+            {
+                ReturnId = id,
+                BuiltId = built.Id,
+                IdempotencyKey = $"{built.EreturnSha256[..24]}-{built.Id}",
+                State = "queued",
+                NextAttemptAt = now,
+                CreatedBy = caller.Id,
+                CreatedAt = now,
+            });
+            Storage.Returns.SetStage(unit, id, Stage.Sent);
+            Acts.Add(unit, caller.Act("send", clock.GetUtcNow()) with { ReturnId = id, ClientId = workspace.Record.ClientId, After = built.EreturnSha256 });
+        });
+        workbench.Forget(id);
+    }
+
+    /// <summary>Takes every sending that is due one step further; one failure never stops the others.</summary>
+    public async Task WorkAsync(CancellationToken cancellation)
+    {
+        foreach (var sending in database.Read(unit => Sendings.Due(unit, Moments.Text(clock.GetUtcNow()))))
+        {
+            await StepAsync(sending, cancellation);
+            await hub.Clients.Group(ReturnHub.GroupOf(sending.ReturnId)).SendAsync("status", sending.ReturnId, cancellation);
+        }
+    }
+
+    /// <summary>Asks after a sending at once.</summary>
+    public void Chase(long id, Caller caller) => database.Write(unit =>
+    {
+        if (Sendings.OfReturn(unit, id).FirstOrDefault(s => s.State is "queued" or "pending") is not { } open)
+        {
+            throw PlainProblem.Conflict("Nothing is on its way for this return.");
+        }
+
+        Sendings.Change(unit, open with { NextAttemptAt = Moments.Text(clock.GetUtcNow()) });
+        Acts.Add(unit, caller.Act("chase", clock.GetUtcNow()) with { ReturnId = id });
+    });
+
+    private async Task StepAsync(SendingRecord sending, CancellationToken cancellation)
+    {
+        AuthorityAnswer answer;
+        try
+        {
+            answer = sending.State == "queued"
+                ? await SubmitAsync(sending, cancellation)
+                : await authority.StatusAsync(sending.IdempotencyKey, cancellation) ?? await SubmitAsync(sending, cancellation);
+        }
+        catch (AuthorityUnavailableException problem)
+        {
+            var wait = TimeSpan.FromSeconds(Math.Min(LongestWait.TotalSeconds, Math.Pow(2, Math.Min(20, sending.Attempts))));
+            database.Write(unit => Sendings.Change(unit, sending with
+            {
+                Attempts = sending.Attempts + 1,
+                Problem = problem.Message,
+                NextAttemptAt = Moments.Text(clock.GetUtcNow() + wait),
+            }));
+            return;
+        }
+
+        var next = sending with { Attempts = sending.Attempts + 1, Submission = answer.Number, Problem = null };
+        switch (answer.Status)
+        {
+            case "accepted":
+                Finish(next with { State = "accepted", Acknowledgement = answer.Acknowledgement }, answer, Stage.Accepted, "accepted", answer.Acknowledgement);
+                break;
+            case "rejected":
+                Finish(next with { State = "rejected", Reasons = JsonSerializer.Serialize(answer.Reasons ?? []) }, answer, Stage.Rejected, "rejected", $"{answer.Reasons?.Count ?? 0} reasons");
+                break;
+            default:
+                database.Write(unit => Sendings.Change(unit, next with { State = "pending", NextAttemptAt = Moments.Text(clock.GetUtcNow() + AskAgain) }));
+                break;
+        }
+    }
+
+    private async Task<AuthorityAnswer> SubmitAsync(SendingRecord sending, CancellationToken cancellation)
+    {
+        var (practice, document) = database.Read(unit => (
+            Practices.Find(unit)!, Artefacts.Get(unit, BuiltReturns.Find(unit, sending.BuiltId)!.EreturnSha256)));
+        await authority.RegisterAsync(practice.AgentPin, practice.Name, practice.Certificate, cancellation);
+        return await authority.SubmitAsync(sending.IdempotencyKey, document, cancellation);
+    }
+
+    private void Finish(SendingRecord sending, AuthorityAnswer answer, string stage, string kind, string? after)
+    {
+        var now = Moments.Text(clock.GetUtcNow());
+        database.Write(unit =>
+        {
+            var receipt = Encoding.UTF8.GetBytes(JsonSerializer.Serialize(answer, new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = true }));
+            Sendings.Change(unit, sending with { AnsweredAt = now, ReceiptSha256 = Artefacts.Keep(unit, receipt, "application/json", now) });
+            Storage.Returns.SetStage(unit, sending.ReturnId, stage);
+            Acts.Add(unit, new ActRecord { At = now, PersonName = "authority", Kind = kind, ReturnId = sending.ReturnId, After = after });
+        });
+        workbench.Forget(sending.ReturnId);
+    }
+
+    /// <summary>Reasons of a rejection with the lines they belong to.</summary>
+    public IReadOnlyList<RejectionReason> ReasonsOf(Unit unit, SendingRecord sending)
+    {
+        if (sending.Reasons is null)
+        {
+            return [];
+        }
+
+        var built = BuiltReturns.Find(unit, sending.BuiltId)!;
+        var places = building.PlacesOf(unit, built);
+        var record = Storage.Returns.Find(unit, sending.ReturnId)!;
+        var definition = Countries.Catalogue.Get(record.Definition, (int)record.Year);
+        return [.. JsonSerializer.Deserialize<List<AuthorityReason>>(sending.Reasons)!.Select(r =>
+        {
+            var place = r.Path is null ? null : places.GetValueOrDefault(r.Path);
+            return new RejectionReason(r.Code, r.Message, place?.Line, place?.Row, place is null ? null : definition.LineOf(place.Line).Label);
+        })];
+    }
+}
+
+/// <summary>Works through the queue in the background, from where it stood before a restart.</summary>
+internal sealed class BackgroundSender(SendingDesk desk, ILogger<BackgroundSender> log) : BackgroundService
+{
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(400);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                await desk.WorkAsync(stoppingToken);
+                await Task.Delay(Pause, stoppingToken);
+            }
+            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            {
+                return;
+            }
+            catch (Exception problem)
+            {
+                log.LogError(problem, "A sending failed unexpectedly; it stays in the queue");
+                await Task.Delay(TimeSpan.FromSeconds(5), stoppingToken);
+            }
+        }
+    }
+}

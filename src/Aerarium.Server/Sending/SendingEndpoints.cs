@@ -1,0 +1,119 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Aerarium.Filing;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+using Microsoft.AspNetCore.SignalR;
+
+namespace Aerarium.Server.Sending;
+
+/// <summary>A built e-return.</summary>
+public sealed record BuiltView(string BuiltAt, string Sha256, long Bytes, string FileName, IReadOnlyList<BuildFault> Faults, bool Current);
+
+/// <summary>A sending and how it went.</summary>
+public sealed record SendingView(
+    string State,
+    string CreatedAt,
+    string CreatedBy,
+    long Attempts,
+    string? Submission,
+    string? Acknowledgement,
+    string? AnsweredAt,
+    string? Problem,
+    string NextAttemptAt,
+    IReadOnlyList<RejectionReason> Reasons);
+
+/// <summary>Everything about sending a return.</summary>
+public sealed record SendView(string Stage, BuiltView? Built, IReadOnlyList<SendingView> Sendings, bool CanBuild, bool CanSend, bool HasParcel);
+
+internal static class SendingEndpoints
+{
+    public static void MapSending(this RouteGroupBuilder api)
+    {
+        var sending = api.MapGroup("/returns/{id:long}/sending").WithTags("Sending");
+        sending.MapGet("", View);
+        sending.MapPost("/build", async (long id, ClaimsPrincipal user, EReturnBuilding building, Workbench workbench, PracticeDatabase database, SendingDesk desk, IHubContext<ReturnHub> hub, CancellationToken cancellation) =>
+        {
+            await building.BuildAsync(id, Caller.Of(user), cancellation);
+            await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id, cancellation);
+            return View(id, workbench, database, desk);
+        });
+        sending.MapPost("/send", async (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub, CancellationToken cancellation) =>
+        {
+            desk.Queue(id, Caller.Of(user));
+            await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id, cancellation);
+            return View(id, workbench, database, desk);
+        }).RequireAuthorization(Roles.Approver);
+        sending.MapPost("/chase", (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database) =>
+        {
+            desk.Chase(id, Caller.Of(user));
+            return View(id, workbench, database, desk);
+        });
+        sending.MapGet("/e-return.xml", (long id, PracticeDatabase database) => database.Read(unit =>
+        {
+            var built = BuiltReturns.Latest(unit, id) ?? throw PlainProblem.NotFound("An e-return");
+            return Results.File(Artefacts.Get(unit, built.EreturnSha256), "application/xml", FileNames.Of(unit, id, "xml"));
+        })).Produces(StatusCodes.Status200OK, contentType: "application/xml");
+        sending.MapGet("/parcel.zip", (long id, PracticeDatabase database) => database.Read(unit =>
+            Results.File(ParcelOf(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
+    }
+
+    private static SendView View(long id, Workbench workbench, PracticeDatabase database, SendingDesk desk)
+    {
+        var workspace = workbench.Open(id);
+        return database.Read(unit =>
+        {
+            var built = BuiltReturns.Latest(unit, id);
+            var approval = Approvals.Latest(unit, id);
+            var sendings = Sendings.OfReturn(unit, id);
+            var faults = built is null ? [] : JsonSerializer.Deserialize<List<BuildFault>>(built.Faults)!;
+            var current = built is not null && built.ApprovalId == approval?.Id && approval.State == "approved";
+            var approved = workspace.Record.Stage == Stage.Approved;
+            return new SendView(
+                workspace.Record.Stage,
+                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, "xml"), faults, current),
+                [.. sendings.Select(s => new SendingView(
+                    s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, desk.ReasonsOf(unit, s)))],
+                approved,
+                approved && current && faults.Count == 0,
+                sendings.Any(s => s.ReceiptSha256 is not null));
+        });
+    }
+
+    private static byte[] ParcelOf(Unit unit, long id)
+    {
+        var sending = Sendings.OfReturn(unit, id).FirstOrDefault(s => s.ReceiptSha256 is not null)
+            ?? throw PlainProblem.Conflict("The Parcel is complete when the authority has answered; there is no receipt yet.");
+        var built = BuiltReturns.Find(unit, sending.BuiltId)!;
+        var record = Storage.Returns.Find(unit, id)!;
+        var approval = Approvals.Find(unit, built.ApprovalId)!;
+        var about = new Dictionary<string, string>
+        {
+            ["return"] = $"{record.Definition} {record.Year} {record.Kind}",
+            ["state"] = sending.State,
+            ["acknowledgement"] = sending.Acknowledgement ?? "",
+            ["ruleRevision"] = approval.RuleRevision,
+            ["schemaSha256"] = built.SchemaSha256,
+        };
+        return Parcel.Pack(about,
+        [
+            new ParcelFile("e-return.xml", Artefacts.Get(unit, built.EreturnSha256)),
+            new ParcelFile("printed-copy.pdf", Artefacts.Get(unit, built.CopySha256)),
+            new ParcelFile("receipt.json", Artefacts.Get(unit, sending.ReceiptSha256!)),
+            new ParcelFile("entries.json", Artefacts.Get(unit, approval.EntriesSha256!)),
+        ]);
+    }
+}
+
+/// <summary>Names of files: client, return, year, kind.</summary>
+internal static class FileNames
+{
+    public static string Of(Unit unit, long returnId, string ending)
+    {
+        var record = Storage.Returns.Find(unit, returnId) ?? throw PlainProblem.NotFound("This return");
+        var client = Storage.Clients.Find(unit, record.ClientId)!;
+        var name = string.Concat(client.Name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-'));
+        return $"{name}-{record.Definition.Replace('/', '-')}-{record.Year}-{record.Kind}.{ending}";
+    }
+}

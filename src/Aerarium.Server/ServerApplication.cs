@@ -1,0 +1,130 @@
+using System.Reflection;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Aerarium.Core.Days;
+using Aerarium.Server.Access;
+using Aerarium.Server.Approval;
+using Aerarium.Server.Clients;
+using Aerarium.Server.Demo;
+using Aerarium.Server.Desk;
+using Aerarium.Server.Gathering;
+using Aerarium.Server.Practice;
+using Aerarium.Server.Returns;
+using Aerarium.Server.Review;
+using Aerarium.Server.Sending;
+using Aerarium.Storage;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Serilog;
+
+namespace Aerarium.Server;
+
+/// <summary>
+/// Builds the server. Settings: <c>Data</c> (folder of the practice's file), <c>Authority</c> (address of the
+/// authority), <c>Demo</c>, <c>Clock:Today</c>, <c>Web</c> (folder of the front end).
+/// </summary>
+public static class ServerApplication
+{
+    private const long LargestRequest = 1024 * 1024;
+
+    /// <summary>Builds the application, opens and migrates the practice's file.</summary>
+    public static WebApplication Build(string[] args)
+    {
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
+        var settings = builder.Configuration;
+        var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+        var data = settings["Data"] ?? Path.Combine(AppContext.BaseDirectory, "data");
+        if (describing)
+        {
+            data = Path.Combine(Path.GetTempPath(), $"aerarium-describe-{Guid.NewGuid():N}");
+        }
+
+        builder.Services.AddSerilog(log => log
+            .MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
+            .MinimumLevel.Override("System", Serilog.Events.LogEventLevel.Warning)
+            .WriteTo.Console());
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.Limits.MaxRequestBodySize = LargestRequest;
+            kestrel.AddServerHeader = false;
+        });
+        builder.Services.ConfigureHttpJsonOptions(json => Configure(json.SerializerOptions));
+        builder.Services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info.Title = "Aerarium";
+            document.Info.Version = "1";
+            document.Servers = [];
+            return Task.CompletedTask;
+        }));
+        builder.Services.AddProblemDetails();
+        builder.Services.AddExceptionHandler<PlainProblems>();
+        builder.Services.AddSignalR().AddJsonProtocol(json => Configure(json.PayloadSerializerOptions));
+        builder.Services.AddDataProtection().SetApplicationName("Aerarium").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(data, "keys")));
+        builder.Services.AddAntiforgery(options =>
+        {
+            options.HeaderName = AntiforgeryFilter.Header;
+            options.Cookie.Name = "aerarium-antiforgery";
+            options.Cookie.SameSite = SameSiteMode.Strict;
+        });
+        builder.Services.AddAccess();
+
+        builder.Services.AddSingleton(ShiftedClock.OnDay(TimeProvider.System, settings["Clock:Today"]));
+        builder.Services.AddSingleton(_ => new PracticeDatabase(Path.Combine(data, "practice.db")));
+        builder.Services.AddSingleton<IPasswordHasher<PersonRecord>, PasswordHasher<PersonRecord>>();
+        builder.Services.AddSingleton<SigningCertificate>();
+        builder.Services.AddSingleton<Workbench>();
+        builder.Services.AddSingleton<Presence>();
+        builder.Services.AddSingleton<ClientParticulars>();
+        builder.Services.AddSingleton<ApprovalDesk>();
+        builder.Services.AddSingleton<EReturnBuilding>();
+        builder.Services.AddSingleton<SendingDesk>();
+        builder.Services.AddSingleton<DemoData>();
+        builder.Services.AddHttpClient<AuthorityClient>(client =>
+        {
+            client.BaseAddress = new Uri((settings["Authority"] ?? "http://127.0.0.1:5081").TrimEnd('/') + "/");
+            client.Timeout = TimeSpan.FromSeconds(20);
+        });
+        if (!describing)
+        {
+            builder.Services.AddHostedService<BackgroundSender>();
+        }
+
+        var app = builder.Build();
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.Use(SecurityHeaders.Add);
+        app.UseFrontEnd(settings["Web"]);
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapOpenApi("/api/openapi.json").RequireAuthorization();
+        app.MapGet("/health", () => "ready").ExcludeFromDescription();
+
+        var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().RequireAuthorization();
+        api.MapSession();
+        api.MapDesk();
+        api.MapClients();
+        api.MapReturns();
+        api.MapGathering();
+        api.MapReview();
+        api.MapApproval();
+        api.MapSending();
+        api.MapPractice();
+        app.MapHub<ReturnHub>("/hubs/returns").RequireAuthorization();
+        app.MapFrontEndFallback(settings["Web"]);
+
+        if (!describing && settings.GetValue("Demo", false))
+        {
+            app.Services.GetRequiredService<DemoData>().SeedOnce();
+        }
+
+        return app;
+    }
+
+    private static void Configure(JsonSerializerOptions json)
+    {
+        json.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower));
+        json.NumberHandling = JsonNumberHandling.Strict;
+        json.DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull;
+    }
+}

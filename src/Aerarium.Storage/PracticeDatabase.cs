@@ -1,0 +1,115 @@
+using System.Reflection;
+using Dapper;
+using DbUp;
+using DbUp.Engine.Output;
+using Microsoft.Data.Sqlite;
+
+namespace Aerarium.Storage;
+
+/// <summary>A connection, inside a transaction when it writes; handed to repositories.</summary>
+/// <param name="Connection">The connection.</param>
+/// <param name="Transaction">The transaction, or null for reading.</param>
+public sealed record Unit(SqliteConnection Connection, SqliteTransaction? Transaction)
+{
+    internal IEnumerable<T> Query<T>(string sql, object? values = null) => Connection.Query<T>(sql, values, Transaction);
+
+    internal T? Single<T>(string sql, object? values = null) => Connection.QuerySingleOrDefault<T>(sql, values, Transaction);
+
+    internal int Execute(string sql, object? values = null) => Connection.Execute(sql, values, Transaction);
+
+    internal long Insert(string sql, object values) => Connection.ExecuteScalar<long>($"{sql} RETURNING id", values, Transaction);
+}
+
+/// <summary>
+/// The database file of one practice: SQLite with write-ahead log, foreign keys and full synchronisation. One writer at
+/// a time, waiting in a queue; any number of readers.
+/// </summary>
+public sealed class PracticeDatabase : IDisposable
+{
+    private readonly string _connection;
+    private readonly SqliteConnection _writer;
+    private readonly SemaphoreSlim _queue = new(1, 1);
+
+    static PracticeDatabase()
+    {
+        DefaultTypeMap.MatchNamesWithUnderscores = true;
+    }
+
+    /// <summary>Opens a file, creating and migrating it as needed.</summary>
+    /// <exception cref="InvalidOperationException">A migration failed; the message names it.</exception>
+    public PracticeDatabase(string file)
+    {
+        Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(file))!);
+        _connection = new SqliteConnectionStringBuilder { DataSource = file, ForeignKeys = true, DefaultTimeout = 10 }.ToString();
+        Migrate();
+        _writer = Open();
+    }
+
+    /// <summary>Reads.</summary>
+    public T Read<T>(Func<Unit, T> work)
+    {
+        using var connection = Open();
+        return work(new Unit(connection, null));
+    }
+
+    /// <summary>Writes in one transaction: all of it is kept, or nothing when <paramref name="work"/> throws.</summary>
+    public T Write<T>(Func<Unit, T> work)
+    {
+        _queue.Wait();
+        try
+        {
+            using var transaction = _writer.BeginTransaction(deferred: false);
+            var result = work(new Unit(_writer, transaction));
+            transaction.Commit();
+            return result;
+        }
+        finally
+        {
+            _queue.Release();
+        }
+    }
+
+    /// <summary>Writes in one transaction.</summary>
+    public void Write(Action<Unit> work) => Write(unit =>
+    {
+        work(unit);
+        return true;
+    });
+
+    /// <inheritdoc />
+    public void Dispose()
+    {
+        _writer.Dispose();
+        _queue.Dispose();
+        SqliteConnection.ClearAllPools();
+    }
+
+    private SqliteConnection Open()
+    {
+        var connection = new SqliteConnection(_connection);
+        connection.Open();
+        connection.Execute("PRAGMA synchronous = FULL; PRAGMA busy_timeout = 10000;");
+        return connection;
+    }
+
+    private void Migrate()
+    {
+        using (var connection = new SqliteConnection(_connection))
+        {
+            connection.Open();
+            connection.Execute("PRAGMA journal_mode = WAL;");
+        }
+
+        var result = DeployChanges.To
+            .SqliteDatabase(_connection)
+            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
+            .WithTransactionPerScript()
+            .LogTo(new NoOpUpgradeLog())
+            .Build()
+            .PerformUpgrade();
+        if (!result.Successful)
+        {
+            throw new InvalidOperationException($"Migration '{result.ErrorScript?.Name}' failed: {result.Error.Message}", result.Error);
+        }
+    }
+}

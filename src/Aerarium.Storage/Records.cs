@@ -1,0 +1,311 @@
+namespace Aerarium.Storage;
+
+/// <summary>The practice itself.</summary>
+public sealed record PracticeRecord(string Name, string AgentPin, byte[] SigningKey, byte[] Certificate, string CreatedAt);
+
+/// <summary>A person of the practice.</summary>
+public sealed record PersonRecord(long Id, string Email, string Name, string Role, string PasswordHash, long FailedAttempts, string? LockedUntil);
+
+/// <summary>A client and its particulars.</summary>
+public sealed record ClientRecord
+{
+    /// <summary>Id; zero before it is stored.</summary>
+    public long Id { get; init; }
+
+    /// <summary>ISO 3166 code, lower case.</summary>
+    public required string Country { get; init; }
+
+    /// <summary>Taxpayer identifier.</summary>
+    public required string Identifier { get; init; }
+
+    /// <summary>Official name that belongs to the identifier.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Group of clients, a family for example.</summary>
+    public string? ClientGroup { get; init; }
+
+    /// <summary>Date of birth, 1990-12-31.</summary>
+    public string? BirthDate { get; init; }
+
+    /// <summary>E-mail address.</summary>
+    public string? Email { get; init; }
+
+    /// <summary>Telephone.</summary>
+    public string? Phone { get; init; }
+
+    /// <summary>Postal address.</summary>
+    public string? PostalAddress { get; init; }
+
+    /// <summary>Payout route: bank or mobile.</summary>
+    public string? PayoutRoute { get; init; }
+
+    /// <summary>Bank.</summary>
+    public string? PayoutBank { get; init; }
+
+    /// <summary>Branch.</summary>
+    public string? PayoutBranch { get; init; }
+
+    /// <summary>Account name.</summary>
+    public string? PayoutAccountName { get; init; }
+
+    /// <summary>Account number.</summary>
+    public string? PayoutAccountNumber { get; init; }
+
+    /// <summary>Mobile number for payout.</summary>
+    public string? PayoutMobile { get; init; }
+
+    /// <summary>Raised with every change.</summary>
+    public long Revision { get; init; }
+
+    /// <summary>A particular by the name lines follow it under.</summary>
+    public string? Particular(string name) => name switch
+    {
+        "identifier" => Identifier,
+        "name" => Name,
+        "birth-date" => BirthDate,
+        "email" => Email,
+        "phone" => Phone,
+        "postal-address" => PostalAddress,
+        "payout-route" => PayoutRoute,
+        "payout-bank" => PayoutBank,
+        "payout-branch" => PayoutBranch,
+        "payout-account-name" => PayoutAccountName,
+        "payout-account-number" => PayoutAccountNumber,
+        "payout-mobile" => PayoutMobile,
+        _ => throw new ArgumentOutOfRangeException(nameof(name), name, "Clients have no such particular."),
+    };
+}
+
+/// <summary>Where a return stands.</summary>
+public static class Stage
+{
+    /// <summary>Being filled in.</summary>
+    public const string Open = "open";
+
+    /// <summary>Handed over, waiting for approval.</summary>
+    public const string Waiting = "waiting";
+
+    /// <summary>Approved and frozen.</summary>
+    public const string Approved = "approved";
+
+    /// <summary>On its way or received, not yet answered.</summary>
+    public const string Sent = "sent";
+
+    /// <summary>Rejected by the authority; open again for correction.</summary>
+    public const string Rejected = "rejected";
+
+    /// <summary>Accepted by the authority.</summary>
+    public const string Accepted = "accepted";
+
+    /// <summary>Whether entries may be changed at this stage.</summary>
+    public static bool CanChange(string stage) => stage is Open or Waiting or Approved or Rejected;
+}
+
+/// <summary>A return with what lists show of it.</summary>
+public sealed record ReturnRecord
+{
+    /// <summary>Id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Client.</summary>
+    public long ClientId { get; init; }
+
+    /// <summary>Country and return.</summary>
+    public required string Definition { get; init; }
+
+    /// <summary>Tax year.</summary>
+    public long Year { get; init; }
+
+    /// <summary>Original or amended.</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>See <see cref="Storage.Stage"/>.</summary>
+    public required string Stage { get; init; }
+
+    /// <summary>Raised with every edit.</summary>
+    public long Revision { get; init; }
+
+    /// <summary>Who holds it.</summary>
+    public long HolderId { get; init; }
+
+    /// <summary>When it was opened.</summary>
+    public required string OpenedAt { get; init; }
+
+    /// <summary>Day by which it is to be filed.</summary>
+    public required string Due { get; init; }
+
+    /// <summary>Balance, canonical decimal text.</summary>
+    public string Balance { get; init; } = "0";
+
+    /// <summary>Errors left.</summary>
+    public long Errors { get; init; }
+
+    /// <summary>Warnings neither corrected nor accepted.</summary>
+    public long Warnings { get; init; }
+
+    /// <summary>One as soon as a person entered anything.</summary>
+    public long Started { get; init; }
+}
+
+/// <summary>A return on the Desk.</summary>
+public sealed record DeskRecord(
+    long Id,
+    long ClientId,
+    string ClientName,
+    string? ClientGroup,
+    string Definition,
+    long Year,
+    string Kind,
+    string Stage,
+    string Due,
+    string Balance,
+    long Errors,
+    long Warnings,
+    long Started,
+    string Holder);
+
+/// <summary>A stored entry.</summary>
+public sealed record EntryRecord(
+    string Line, string Row, string? Value, string Origin, string? Source, string? Expression, long Revision, long ChangedBy, string ChangedAt);
+
+/// <summary>A stored row of a repeating section.</summary>
+public sealed record RowRecord(string Section, string Row, long Position);
+
+/// <summary>An accepted warning.</summary>
+public sealed record AcceptanceRecord(string Finding, string Row, string Message, string Reason, string PersonName, string At);
+
+/// <summary>An approval and how it went.</summary>
+public sealed record ApprovalRecord
+{
+    /// <summary>Id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Return.</summary>
+    public long ReturnId { get; init; }
+
+    /// <summary>handed-over, approved, returned or withdrawn.</summary>
+    public required string State { get; init; }
+
+    /// <summary>Who handed it over.</summary>
+    public long HandedOverBy { get; init; }
+
+    /// <summary>When.</summary>
+    public required string HandedOverAt { get; init; }
+
+    /// <summary>Who approved it.</summary>
+    public long? ApprovedBy { get; init; }
+
+    /// <summary>When.</summary>
+    public string? ApprovedAt { get; init; }
+
+    /// <summary>Remark of the approver, or why it was withdrawn.</summary>
+    public string? Remark { get; init; }
+
+    /// <summary>Revision of the return that was handed over.</summary>
+    public long Revision { get; init; }
+
+    /// <summary>Revision of the rules.</summary>
+    public required string RuleRevision { get; init; }
+
+    /// <summary>The frozen entries, an artefact.</summary>
+    public string? EntriesSha256 { get; init; }
+}
+
+/// <summary>A built e-return.</summary>
+public sealed record BuiltRecord(
+    long Id, long ReturnId, long ApprovalId, string BuiltAt, string SchemaSha256, string EreturnSha256, string CopySha256, string Faults);
+
+/// <summary>A sending and where it stands.</summary>
+public sealed record SendingRecord
+{
+    /// <summary>Id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Return.</summary>
+    public long ReturnId { get; init; }
+
+    /// <summary>What is sent.</summary>
+    public long BuiltId { get; init; }
+
+    /// <summary>The same key is the same filing, however often it is tried.</summary>
+    public required string IdempotencyKey { get; init; }
+
+    /// <summary>queued, pending, accepted or rejected.</summary>
+    public required string State { get; init; }
+
+    /// <summary>Attempts so far.</summary>
+    public long Attempts { get; init; }
+
+    /// <summary>Not before.</summary>
+    public required string NextAttemptAt { get; init; }
+
+    /// <summary>The authority's number.</summary>
+    public string? Submission { get; init; }
+
+    /// <summary>Acknowledgement number.</summary>
+    public string? Acknowledgement { get; init; }
+
+    /// <summary>Reasons of a rejection, JSON.</summary>
+    public string? Reasons { get; init; }
+
+    /// <summary>What went wrong at the last attempt.</summary>
+    public string? Problem { get; init; }
+
+    /// <summary>The receipt, an artefact.</summary>
+    public string? ReceiptSha256 { get; init; }
+
+    /// <summary>Who sent it.</summary>
+    public long CreatedBy { get; init; }
+
+    /// <summary>When it was queued.</summary>
+    public required string CreatedAt { get; init; }
+
+    /// <summary>When it was answered.</summary>
+    public string? AnsweredAt { get; init; }
+}
+
+/// <summary>An act: who did what, when, and what it changed.</summary>
+public sealed record ActRecord
+{
+    /// <summary>Id, rising.</summary>
+    public long Id { get; init; }
+
+    /// <summary>When.</summary>
+    public required string At { get; init; }
+
+    /// <summary>Who; null for the system.</summary>
+    public long? PersonId { get; init; }
+
+    /// <summary>Name of who.</summary>
+    public required string PersonName { get; init; }
+
+    /// <summary>What: entry, add-row, hand-over, approve, send ...</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>Return.</summary>
+    public long? ReturnId { get; init; }
+
+    /// <summary>Client.</summary>
+    public long? ClientId { get; init; }
+
+    /// <summary>Line.</summary>
+    public string? Line { get; init; }
+
+    /// <summary>Row.</summary>
+    public string? Row { get; init; }
+
+    /// <summary>Before.</summary>
+    public string? Before { get; init; }
+
+    /// <summary>After.</summary>
+    public string? After { get; init; }
+
+    /// <summary>Origin of the new value.</summary>
+    public string? Origin { get; init; }
+
+    /// <summary>Hash of the act before.</summary>
+    public string PreviousHash { get; init; } = "";
+
+    /// <summary>Hash of this act and the hash before.</summary>
+    public string Hash { get; init; } = "";
+}
