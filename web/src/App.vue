@@ -1,0 +1,10 @@
+<script setup lang="ts">
+import KeyboardHelp from './shared/KeyboardHelp.vue'
+</script>
+
+<template>
+  <v-app>
+    <router-view />
+    <KeyboardHelp />
+  </v-app>
+</template>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+import type { Schemas } from '../api/client'
+import type { ReturnStore } from '../places/return/returnStore'
+import { amount, day } from '../shared/format'
+
+const props = defineProps<{ node: Schemas['DerivationNode'] }>()
+const emit = defineEmits<{ follow: [line: string, row: string | null] }>()
+const store = inject<ReturnStore>('return')!
+
+const parts = computed(() => props.node.operands ?? [])
+const bands = computed(() => props.node.bands ?? [])
+const heading = computed(() => {
+  switch (props.node.kind) {
+    case 'least':
+      return 'the least of'
+    case 'greatest':
+      return parts.value.length === 2 && parts.value[0]?.kind === 'constant' && parts.value[0].value === '0'
+        ? 'not below zero'
+        : 'the greatest of'
+    case 'sum':
+      return parts.value.some((o) => o.subtracted) ? 'added and subtracted' : 'the sum of'
+    case 'product':
+      return 'multiplied'
+    case 'quotient':
+      return 'divided'
+    case 'rounded':
+      return `rounded ${props.node.words}`
+    case 'bands':
+      return props.node.words
+    case 'line':
+    case 'parameter':
+    case 'constant':
+      return ''
+    default:
+      return props.node.words
+  }
+})
+const shown = computed(() => {
+  const text = props.node.value
+  if (text == null) return ''
+  if (/^\d{4}-\d{2}-\d{2}$/.test(text)) return day(text)
+  return /^-?\d+(\.\d+)?$/.test(text) ? amount(text) : text
+})
+const number = computed(() => (props.node.line ? store.lineOf(props.node.line)?.number : null))
+const operands = computed(() =>
+  parts.value.filter(
+    (o) => !(props.node.kind === 'greatest' && o.kind === 'constant' && o.value === '0' && !o.decides),
+  ),
+)
+</script>
+
+<template>
+  <div class="node" :class="[node.kind, { decides: node.decides }]">
+    <div v-if="node.kind === 'line' && node.line" class="operand">
+      <button class="link follow" @click="emit('follow', node.line, node.row ?? null)">
+        <span v-if="node.subtracted" aria-label="less">- </span><span>{{ number }}</span>
+        <span class="words">{{ node.words }}</span>
+      </button>
+      <span class="amount">{{ shown }}</span>
+    </div>
+    <div v-else-if="!operands.length && !bands.length" class="operand">
+      <span>
+        <span v-if="node.subtracted">- </span>{{ node.words }}
+        <span v-if="node.source" class="source faint small"
+          >{{ node.source
+          }}<span v-if="node.confidence && node.confidence !== 'certain'" class="unsure"
+            >, {{ node.confidence }}</span
+          ></span
+        >
+        <span v-if="node.note" class="source faint small">{{ node.note }}</span>
+      </span>
+      <span class="amount">{{ shown }}</span>
+    </div>
+    <template v-else>
+      <div class="operand heading">
+        <span class="secondary">{{ heading || node.words }}</span>
+        <span class="amount secondary">{{ shown }}</span>
+      </div>
+      <table v-if="bands.length" class="bands">
+        <thead>
+          <tr>
+            <th>from</th>
+            <th>to</th>
+            <th>rate</th>
+            <th>tax</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="band in bands" :key="band.from" :class="{ unused: band.amount === '0' }">
+            <td>{{ amount(band.from) }}</td>
+            <td>{{ band.to ? amount(band.to) : 'over' }}</td>
+            <td>{{ band.rate }}</td>
+            <td>{{ amount(band.tax) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="node.source" class="source faint small">
+        {{ node.source
+        }}<span v-if="node.confidence && node.confidence !== 'certain'" class="unsure">, {{ node.confidence }}</span>
+      </p>
+      <div class="operands">
+        <DerivationNode
+          v-for="(operand, index) in operands"
+          :key="index"
+          :node="operand"
+          @follow="(line, row) => emit('follow', line, row)"
+        />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.operand {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 10px;
+  padding: 2px 0;
+}
+.follow {
+  color: var(--ink);
+  font-weight: 400;
+}
+.follow span:not(.words):not([aria-label]) {
+  color: var(--verdigris);
+  font-weight: 500;
+}
+.operands {
+  border-left: 2px solid var(--hairline);
+  padding-left: 10px;
+}
+.decides > .operand {
+  font-weight: 600;
+}
+.decides > .operand .amount {
+  color: var(--verdigris);
+}
+.source {
+  display: block;
+  margin: 0;
+}
+.unsure {
+  color: var(--ochre);
+}
+.bands {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 12.5px;
+  margin: 4px 0;
+}
+.bands th {
+  font-weight: 500;
+  color: var(--secondary);
+  text-align: right;
+  border-bottom: 1px solid var(--hairline);
+}
+.bands td {
+  text-align: right;
+  padding: 2px 0;
+}
+.bands .unused {
+  color: var(--faint);
+}
+</style>

@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import { computed, inject, ref } from 'vue'
+import { amount, day, editable } from '../shared/format'
+import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+
+const props = defineProps<{ line: Line; row: string | null }>()
+const store = inject<ReturnStore>('return')!
+
+const key = computed(() => placeKey(props.line.key, props.row))
+const value = computed(() => store.values.get(key.value))
+const draft = computed(() => store.drafts.get(key.value))
+const numeric = computed(() => props.line.kind === 'money' || props.line.kind === 'count')
+const editing = ref<string | null>(null)
+let before = ''
+let seen = 0
+
+const shown = computed(() => {
+  if (editing.value !== null) return editing.value
+  if (draft.value) return draft.value.typed
+  const text = value.value?.value ?? ''
+  if (numeric.value) return amount(text)
+  return props.line.kind === 'date' ? day(text) : text
+})
+const selected = computed(() => draft.value?.typed ?? value.value?.value ?? '')
+const targets = computed(() => {
+  const section = store.layout.forms.flatMap((f) => f.sections).find((s) => s.table?.key === props.line.target)
+  return section
+    ? store.rowsOf(section.table!.key).map((row) => ({ code: row, label: store.nameOfRow(section, row) }))
+    : []
+})
+const choices = computed(() => (props.line.kind === 'row' ? targets.value : (props.line.choices ?? [])))
+const described = computed(() => (draft.value?.message ? `message-${key.value}` : undefined))
+
+function begin() {
+  store.focus.value = { line: props.line.key, row: props.row }
+  seen = store.revision.value
+  const text = draft.value?.typed ?? value.value?.expression ?? value.value?.value ?? ''
+  before = numeric.value && /^-?[\d.]+$/.test(text) ? editable(text) : props.line.kind === 'date' ? day(text) : text
+  editing.value = before
+}
+
+function commit() {
+  if (editing.value === null) return
+  const typed = editing.value
+  editing.value = null
+  if (typed !== before) store.set(props.line.key, props.row, typed, seen)
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.key === 'Escape' && editing.value !== null) {
+    editing.value = before
+    event.stopPropagation()
+  } else if (event.key === 'Enter') {
+    event.preventDefault()
+    const fields = [...document.querySelectorAll<HTMLElement>('[data-field]')]
+    fields[fields.indexOf(event.target as HTMLElement) + (event.shiftKey ? -1 : 1)]?.focus()
+  }
+}
+
+function select(event: Event) {
+  store.set(props.line.key, props.row, (event.target as HTMLSelectElement).value, store.revision.value)
+}
+
+function answer(text: 'yes' | 'no') {
+  store.focus.value = { line: props.line.key, row: props.row }
+  if (selected.value !== text) store.set(props.line.key, props.row, text, store.revision.value)
+}
+
+function onAnswerKey(event: KeyboardEvent) {
+  const letter = event.key.toLowerCase()
+  if (letter === 'y' || letter === 'n') {
+    if (event.altKey || event.ctrlKey || event.metaKey) return
+    answer(letter === 'y' ? 'yes' : 'no')
+    event.preventDefault()
+  } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    const all = [...document.querySelectorAll<HTMLElement>('[data-field]')]
+    all[all.indexOf(event.currentTarget as HTMLElement) + (event.key === 'ArrowDown' ? 1 : -1)]?.focus()
+    event.preventDefault()
+  } else if (event.key === 'Enter') onKey(event)
+}
+</script>
+
+<template>
+  <div
+    v-if="line.kind === 'answer'"
+    class="answer"
+    role="radiogroup"
+    tabindex="0"
+    data-field
+    :data-place="key"
+    :aria-label="line.label"
+    @focus="store.focus.value = { line: line.key, row }"
+    @keydown="onAnswerKey"
+  >
+    <button
+      v-for="text in ['yes', 'no'] as const"
+      :key="text"
+      type="button"
+      role="radio"
+      tabindex="-1"
+      :aria-checked="selected === text"
+      :class="{ chosen: selected === text }"
+      :disabled="store.locked"
+      @click="answer(text)"
+    >
+      {{ text }}
+    </button>
+  </div>
+  <select
+    v-else-if="line.kind === 'choice' || line.kind === 'row'"
+    class="field"
+    data-field
+    :data-place="key"
+    :aria-label="line.label"
+    :value="selected"
+    :disabled="store.locked"
+    @focus="store.focus.value = { line: line.key, row }"
+    @change="select"
+    @keydown.enter="onKey"
+  >
+    <option value="">{{ line.kind === 'row' ? 'choose' : '' }}</option>
+    <option v-for="choice in choices" :key="choice.code" :value="choice.code">{{ choice.label }}</option>
+  </select>
+  <input
+    v-else
+    class="field"
+    :class="{ numeric, refused: draft?.state === 'refused', conflict: draft?.state === 'conflict' }"
+    data-field
+    :data-place="key"
+    type="text"
+    autocomplete="off"
+    spellcheck="false"
+    :aria-label="line.label"
+    :aria-invalid="draft?.state === 'refused' || undefined"
+    :aria-describedby="described"
+    :value="shown"
+    :readonly="store.locked"
+    @focus="begin"
+    @input="editing = ($event.target as HTMLInputElement).value"
+    @blur="commit"
+    @keydown="onKey"
+  />
+</template>
+
+<style scoped>
+.field {
+  width: 100%;
+  height: 27px;
+  border: 1px solid transparent;
+  border-bottom-color: var(--faint);
+  background: transparent;
+  color: var(--ink);
+  font: inherit;
+  padding: 0 7px;
+  outline: 0;
+  text-align: right;
+  border-radius: 0;
+}
+.field:hover:not(:focus):not(:disabled) {
+  background: var(--verdigris-wash);
+}
+.field:focus {
+  border: 1.5px solid var(--verdigris);
+  border-radius: 3px;
+  background: var(--page);
+}
+select.field {
+  appearance: none;
+  text-align-last: right;
+  cursor: pointer;
+}
+select.field option {
+  background: var(--page);
+  color: var(--ink);
+  text-align: left;
+}
+.field.refused {
+  border-bottom-color: var(--brick);
+  color: var(--brick);
+}
+.field.conflict {
+  border-bottom-color: var(--ochre);
+}
+.answer {
+  display: inline-flex;
+  justify-content: flex-end;
+  gap: 2px;
+  border-radius: 3px;
+}
+.answer button {
+  min-width: 42px;
+  height: 24px;
+  border: 0;
+  border-bottom: 1px solid var(--faint);
+  background: none;
+  font: inherit;
+  color: var(--secondary);
+  cursor: pointer;
+  border-radius: 3px 3px 0 0;
+}
+.answer button.chosen {
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  font-weight: 600;
+  border-bottom: 2px solid var(--verdigris);
+}
+</style>

@@ -1,0 +1,23 @@
+import 'vuetify/styles'
+import '@fontsource-variable/ibm-plex-sans'
+import '@fontsource-variable/source-serif-4'
+import './styles/ledger.css'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import { createVuetify } from 'vuetify'
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
+import App from './App.vue'
+import { router } from './router'
+import { themes } from './theme'
+
+const vuetify = createVuetify({
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  theme: themes,
+  defaults: {
+    VBtn: { variant: 'flat', color: 'primary', rounded: 'sm', density: 'comfortable' },
+    VTextField: { variant: 'underlined', density: 'compact', color: 'primary', hideDetails: 'auto' },
+    VSelect: { variant: 'underlined', density: 'compact', color: 'primary', hideDetails: 'auto' },
+  },
+})
+
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')

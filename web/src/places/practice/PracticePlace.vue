@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { api, call, type Schemas } from '../../api/client'
+import { day } from '../../shared/format'
+import TopBar from '../../shared/TopBar.vue'
+
+const view = ref<Schemas['PracticeView'] | null>(null)
+onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
+</script>
+
+<template>
+  <div class="place">
+    <TopBar />
+    <main class="scroll practice">
+      <template v-if="view">
+        <h1>{{ view.name }}</h1>
+        <section>
+          <div class="rule-head"><h2>Authority and signing</h2></div>
+          <table class="plain">
+            <tbody>
+              <tr>
+                <td>Authority (simulated)</td>
+                <td>
+                  <a :href="view.authority" target="_blank" rel="noopener">{{ view.authority }}</a>
+                </td>
+              </tr>
+              <tr>
+                <td>Agent's identification number</td>
+                <td>{{ view.agentPin }}</td>
+              </tr>
+              <tr>
+                <td>Signing certificate</td>
+                <td>{{ view.certificateSubject }}</td>
+              </tr>
+              <tr>
+                <td>Valid until</td>
+                <td>{{ day(view.certificateUntil) }}</td>
+              </tr>
+              <tr>
+                <td>Thumbprint</td>
+                <td class="small">{{ view.certificateThumbprint }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+        <section>
+          <div class="rule-head"><h2>People</h2></div>
+          <table class="plain">
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>E-mail address</th>
+                <th>Role</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="person in view.people" :key="person.id">
+                <td>{{ person.name }}</td>
+                <td>{{ person.email }}</td>
+                <td>{{ person.role }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+      </template>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.practice {
+  padding: 18px 30px 40px;
+  background: var(--page);
+}
+section {
+  max-width: 860px;
+  margin-top: 20px;
+}
+</style>

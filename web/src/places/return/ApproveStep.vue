@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { computed, inject, ref, watch } from 'vue'
+import { api, call, type Schemas } from '../../api/client'
+import { day, moment, plural } from '../../shared/format'
+import { useSession } from '../../session'
+import type { ReturnStore } from './returnStore'
+
+const store = inject<ReturnStore>('return')!
+const session = useSession()
+const view = ref<Schemas['ApprovalView'] | null>(null)
+const problem = ref('')
+const remark = ref('')
+const busy = ref(false)
+const params = { path: { id: store.id } }
+
+const load = async () => (view.value = await call(api.GET('/api/returns/{id}/approval', { params })))
+watch([() => store.statusTick.value, () => store.stage.value], load, { immediate: true })
+
+async function act(pending: () => Promise<Schemas['ApprovalView']>) {
+  problem.value = ''
+  busy.value = true
+  try {
+    view.value = await pending()
+    await store.reload()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+  busy.value = false
+}
+const handOver = () => act(() => call(api.POST('/api/returns/{id}/approval/hand-over', { params })))
+const approve = () => act(() => call(api.POST('/api/returns/{id}/approval/approve', { params })))
+const giveBack = () =>
+  act(() => call(api.POST('/api/returns/{id}/approval/give-back', { params, body: { text: remark.value } })))
+
+const states: Record<string, string> = {
+  'handed-over': 'handed over, waiting for approval',
+  approved: 'approved and frozen',
+  returned: 'returned with a remark',
+  withdrawn: 'withdrawn',
+}
+const left = computed(() =>
+  [
+    view.value?.errors ? plural(view.value.errors, 'error') : '',
+    view.value?.warnings ? plural(view.value.warnings, 'warning') : '',
+  ]
+    .filter(Boolean)
+    .join(' and '),
+)
+const declared = (value: string | null | undefined, line: string) =>
+  line.endsWith('date')
+    ? day(value)
+    : (store.lineOf(line)?.choices?.find((c) => c.code === value)?.label ?? value ?? 'blank')
+</script>
+
+<template>
+  <div v-if="view" class="approve scroll">
+    <div class="column">
+      <h1>Approve</h1>
+      <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+      <section>
+        <div class="rule-head"><h2>Declaration</h2></div>
+        <table class="plain">
+          <tbody>
+            <tr v-for="line in view.declarations" :key="line.line">
+              <td>{{ line.label }}</td>
+              <td class="amount">
+                <router-link v-if="!line.value" :to="store.placeOfLine(line.line)">complete it</router-link>
+                <template v-else>{{ declared(line.value, line.line) }}</template>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+      <section>
+        <div class="rule-head">
+          <h2>Approval</h2>
+          <span class="small secondary">{{ view.state ? states[view.state] : 'not handed over yet' }}</span>
+        </div>
+        <table class="plain">
+          <tbody>
+            <tr v-if="view.handedOverBy">
+              <td>Handed over</td>
+              <td class="amount">{{ view.handedOverBy }}, {{ moment(view.handedOverAt) }}</td>
+            </tr>
+            <tr v-if="view.approvedBy">
+              <td>{{ view.state === 'approved' ? 'Approved' : 'Was approved' }}</td>
+              <td class="amount">{{ view.approvedBy }}, {{ moment(view.approvedAt) }}</td>
+            </tr>
+            <tr v-if="view.remark">
+              <td>Remark</td>
+              <td class="amount remark">{{ view.remark }}</td>
+            </tr>
+          </tbody>
+        </table>
+
+        <div v-if="view.stage === 'open' || view.stage === 'rejected'" class="acts">
+          <p v-if="left" class="secondary">
+            {{ left }} left. <router-link :to="`/returns/${store.id}/review`">To Review</router-link>
+          </p>
+          <v-btn :disabled="busy || !!left" @click="handOver">Hand over for approval</v-btn>
+        </div>
+        <div v-else-if="view.stage === 'waiting'" class="acts">
+          <p v-if="view.whyNotMe" class="secondary">{{ view.whyNotMe }}</p>
+          <template v-else>
+            <v-btn :disabled="busy" @click="approve">Approve and freeze</v-btn>
+          </template>
+          <form v-if="session.isApprover" class="give-back" @submit.prevent="giveBack">
+            <v-text-field v-model="remark" label="Remark" />
+            <v-btn type="submit" variant="outlined" :disabled="busy || remark.trim().length < 3"
+              >Return with the remark</v-btn
+            >
+          </form>
+        </div>
+        <p v-else-if="view.stage === 'approved'" class="acts">
+          <router-link :to="`/returns/${store.id}/send`">Build and send</router-link>
+        </p>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.approve {
+  background: var(--page);
+}
+.column {
+  max-width: 700px;
+  padding: 18px 30px 40px;
+}
+section {
+  margin-top: 20px;
+}
+.remark {
+  white-space: normal;
+}
+.acts {
+  padding-top: 16px;
+}
+.give-back {
+  display: flex;
+  gap: 16px;
+  align-items: end;
+  margin-top: 16px;
+}
+</style>

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+import CountBadges from '../../shared/CountBadges.vue'
+import type { Form, ReturnStore, Section } from './returnStore'
+
+const props = defineProps<{ current: string }>()
+const store = inject<ReturnStore>('return')!
+
+const forms = computed(() => store.layout.forms)
+const isOpen = (section: Section) => store.openSections.value.has(section.position)
+const inScope = computed(() => forms.value.filter((form) => form.sections.some(isOpen)))
+const outside = computed(() =>
+  forms.value.flatMap((form) => {
+    const closed = form.sections.filter((section) => !isOpen(section))
+    if (!closed.length) return []
+    return form.sections.some(isOpen)
+      ? closed.map((section) => ({ title: section.title, why: section.when ?? '' }))
+      : [{ title: form.title, why: form.sections[0]!.when ?? '' }]
+  }),
+)
+function counts(form: Form) {
+  const own = store.findings.value.filter((f) => f.form === form.key && !f.acceptance)
+  return {
+    errors: own.filter((f) => f.severity === 'error' && !f.id.endsWith(':missing')).length,
+    warnings: own.filter((f) => f.severity === 'warning').length,
+  }
+}
+function progress(form: Form): string {
+  const found = store.progress.value.find((p) => p.form === form.key)
+  return found?.required ? `${found.answered} of ${found.required}` : ''
+}
+function jump(section: Section) {
+  document.querySelector(`[aria-label="${CSS.escape(section.title)}"].section`)?.scrollIntoView({ block: 'start' })
+}
+const shownSections = (form: Form) =>
+  form.sections.filter((s) => isOpen(s) && (s.table || s.lines.some((l) => store.values.get(`${l.key}|`)?.open)))
+</script>
+
+<template>
+  <nav class="contents scroll" aria-label="Contents">
+    <h2 class="small secondary">Contents</h2>
+    <template v-for="form in inScope" :key="form.key">
+      <router-link :to="store.placeOf(form.key)" class="form" :class="{ at: form.key === props.current }">
+        <span>{{ form.title }}</span>
+        <span class="right">
+          <CountBadges v-bind="counts(form)" />
+          <span class="small">{{ progress(form) }}</span>
+        </span>
+      </router-link>
+      <template v-if="form.key === props.current && shownSections(form).length > 1">
+        <button
+          v-for="section in shownSections(form)"
+          :key="section.position"
+          class="section-link"
+          @click="jump(section)"
+        >
+          {{ section.title }}
+        </button>
+      </template>
+    </template>
+    <details v-if="outside.length" open>
+      <summary class="small secondary">Not in scope</summary>
+      <div v-for="item in outside" :key="item.title" class="out" :title="`Applies if ${item.why}`">
+        {{ item.title }}
+        <span class="small faint">{{ item.why.replace(/^'(.*)' is yes$/, '$1 no') }}</span>
+      </div>
+    </details>
+  </nav>
+</template>
+
+<style scoped>
+.contents {
+  border-right: 1px solid var(--hairline);
+  padding: 14px 0 30px;
+}
+.contents h2,
+summary {
+  font-family: var(--sans);
+  font-size: 12px;
+  font-weight: 500;
+  padding: 0 16px 4px;
+}
+.form,
+.section-link {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  min-height: 29px;
+  padding: 2px 16px;
+  color: var(--ink);
+  font-weight: 400;
+  width: 100%;
+}
+.form:hover,
+.section-link:hover {
+  text-decoration: none;
+  background: var(--verdigris-wash);
+}
+.form.at {
+  background: var(--verdigris-wash);
+  font-weight: 600;
+  border-left: 3px solid var(--verdigris);
+  padding-left: 13px;
+}
+.right {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  color: var(--secondary);
+  white-space: nowrap;
+}
+.section-link {
+  border: 0;
+  background: none;
+  font: inherit;
+  color: var(--secondary);
+  padding-left: 28px;
+  min-height: 26px;
+  text-align: left;
+  cursor: pointer;
+}
+details {
+  margin-top: 18px;
+}
+summary {
+  cursor: pointer;
+}
+.out {
+  display: grid;
+  padding: 4px 16px;
+  color: var(--faint);
+  line-height: 1.3;
+}
+</style>

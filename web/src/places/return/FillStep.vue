@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { computed, inject, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import Page from '../../ledger/Page.vue'
+import Contents from './Contents.vue'
+import GatherPanel from './GatherPanel.vue'
+import Margin from './Margin.vue'
+import type { ReturnStore } from './returnStore'
+
+const props = defineProps<{ scope: boolean }>()
+const store = inject<ReturnStore>('return')!
+const route = useRoute()
+const margin = ref(localStorage.getItem('aerarium-margin') !== 'hidden')
+const gathering = ref(false)
+
+const form = computed(() => {
+  const forms = store.layout.forms
+  if (props.scope) return forms[0]!
+  const wanted = forms.find((f) => f.key === route.params.form)
+  return (
+    wanted ?? forms.find((f, index) => index > 0 && f.sections.some((s) => store.openSections.value.has(s.position)))!
+  )
+})
+const closed = computed(() => !form.value.sections.some((s) => store.openSections.value.has(s.position)))
+const unanswered = computed(() =>
+  form.value.sections
+    .flatMap((s) => s.lines)
+    .filter((l) => l.kind === 'answer' && l.mayBeRequired && !store.valueOf(l.key, null)?.value),
+)
+const next = computed(() => {
+  const forms = store.layout.forms.filter((f) => f.sections.some((s) => store.openSections.value.has(s.position)))
+  return forms[forms.findIndex((f) => f.key === form.value.key) + 1]
+})
+
+function answerRest() {
+  for (const line of unanswered.value)
+    store.set(line.key, null, line.key.endsWith('.resident') ? 'yes' : 'no', store.revision.value)
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.altKey && event.key.toLowerCase() === 'm') {
+    margin.value = !margin.value
+    localStorage.setItem('aerarium-margin', margin.value ? 'shown' : 'hidden')
+    event.preventDefault()
+  }
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <div class="fill" :class="{ 'no-margin': !margin }">
+    <Contents :current="form.key" />
+    <div class="scroll middle">
+      <div v-if="!store.locked" class="page-acts">
+        <button v-if="scope && unanswered.length" class="link" @click="answerRest">
+          Answer the other {{ unanswered.length }} the usual way: resident, everything else no
+        </button>
+        <button
+          v-if="form.key === 'employment'"
+          class="link"
+          :aria-expanded="gathering"
+          @click="gathering = !gathering"
+        >
+          {{ gathering ? 'Close what the authority holds' : 'Take from what the authority holds' }}
+        </button>
+      </div>
+      <GatherPanel v-if="gathering && form.key === 'employment'" />
+      <p v-if="closed" class="closed">
+        {{ form.title }} does not apply. It applies if {{ form.sections[0]?.when }}.
+        <router-link :to="store.placeOf(store.layout.forms[0]!.key)">To Scope</router-link>
+      </p>
+      <Page v-else :key="form.key" :form="form" />
+      <p v-if="next" class="next">
+        <router-link :to="store.placeOf(next.key)">Next: {{ next.title }}</router-link>
+      </p>
+    </div>
+    <Margin v-if="margin" />
+  </div>
+</template>
+
+<style scoped>
+.fill {
+  display: grid;
+  grid-template-columns: 216px minmax(0, 1fr) 304px;
+  min-height: 0;
+}
+.fill.no-margin {
+  grid-template-columns: 216px minmax(0, 1fr);
+}
+.middle {
+  background: var(--page);
+  position: relative;
+}
+.page-acts {
+  position: absolute;
+  top: 16px;
+  right: 30px;
+  display: flex;
+  gap: 20px;
+}
+.next,
+.closed {
+  padding: 0 30px 40px;
+  max-width: 760px;
+}
+.closed {
+  padding-top: 30px;
+}
+.next {
+  margin-top: -30px;
+}
+</style>

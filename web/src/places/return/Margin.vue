@@ -1,0 +1,235 @@
+<script setup lang="ts">
+import { computed, inject, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, type Schemas } from '../../api/client'
+import DerivationNode from '../../ledger/DerivationNode.vue'
+import { amount, day, moment } from '../../shared/format'
+import SeverityMark from '../../shared/SeverityMark.vue'
+import AcceptFinding from './AcceptFinding.vue'
+import type { ReturnStore } from './returnStore'
+
+const store = inject<ReturnStore>('return')!
+const router = useRouter()
+const tab = ref<'derivation' | 'last-year' | 'source'>('derivation')
+const derivation = ref<Schemas['Derivation'] | null>(null)
+const history = ref<Schemas['LineAct'][]>([])
+const tabs = [
+  ['derivation', 'Derivation'],
+  ['last-year', 'Last year'],
+  ['source', 'Source'],
+] as const
+
+const spot = computed(() => store.focus.value)
+const line = computed(() => (spot.value ? store.lineOf(spot.value.line) : undefined))
+const value = computed(() => (spot.value ? store.valueOf(spot.value.line, spot.value.row) : undefined))
+const lastYear = computed(() => store.view.value.lastYear)
+const findings = computed(() =>
+  store.findings.value.filter(
+    (f) => spot.value && f.lines.includes(spot.value.line) && (f.row == null || f.row === spot.value.row),
+  ),
+)
+const origins: Record<string, string> = {
+  typed: 'typed',
+  authority: "taken from the authority's record",
+  client: "follows the client's particulars",
+  'last-year': 'taken over from the filed return',
+}
+
+let timer: number | undefined
+watch(
+  [spot, () => store.revision.value, tab],
+  () => {
+    window.clearTimeout(timer)
+    timer = window.setTimeout(load, 60)
+  },
+  { immediate: true },
+)
+
+async function load() {
+  const at = spot.value
+  if (!at) return
+  const params = { path: { id: store.id, line: at.line }, query: at.row ? { row: at.row } : {} }
+  try {
+    const [found, acts] = await Promise.all([
+      call(api.GET('/api/returns/{id}/lines/{line}/derivation', { params })),
+      tab.value === 'source'
+        ? call(api.GET('/api/returns/{id}/lines/{line}/history', { params }))
+        : Promise.resolve([]),
+    ])
+    if (spot.value === at) [derivation.value, history.value] = [found, acts]
+  } catch {
+    if (spot.value === at) derivation.value = null
+  }
+}
+
+function follow(key: string, row: string | null) {
+  void router.push(store.placeOfLine(key, row))
+}
+const shown = (text: string | null | undefined) => {
+  if (text == null) return 'blank'
+  const kind = line.value?.kind
+  if (kind === 'money' || kind === 'count') return amount(text)
+  if (kind === 'date') return day(text)
+  return line.value?.choices?.find((c) => c.code === text)?.label ?? text
+}
+</script>
+
+<template>
+  <aside class="margin scroll" aria-label="Margin">
+    <div class="tabs" role="tablist" aria-label="About this line">
+      <button
+        v-for="[key, label] in tabs"
+        :key="key"
+        role="tab"
+        :aria-selected="tab === key"
+        :class="{ at: tab === key }"
+        @click="tab = key"
+      >
+        {{ label }}
+      </button>
+    </div>
+    <p v-if="!line" class="secondary empty">Put the cursor in a line to see how it came about.</p>
+    <template v-else>
+      <h3>{{ line.label }}</h3>
+      <p class="secondary about">
+        line {{ line.number }}<template v-if="derivation?.law">, {{ derivation.law }}</template>
+      </p>
+
+      <div v-if="tab === 'derivation'">
+        <template v-if="derivation?.root">
+          <DerivationNode :node="derivation.root" @follow="follow" />
+          <div class="result">
+            <strong>{{ line.label }}</strong><strong class="amount">{{ shown(value?.value) }}</strong>
+          </div>
+        </template>
+        <template v-else-if="!line.computed">
+          <p class="entered">
+            Entered<template v-if="line.from">, from: {{ line.from }}</template
+            >.
+          </p>
+        </template>
+        <div v-for="user in derivation?.goesTo ?? []" :key="user.line!" class="goes">
+          <span class="secondary">goes to</span>
+          <button class="link" @click="follow(user.line!, user.row ?? null)">{{ user.number }} {{ user.words }}</button>
+        </div>
+      </div>
+      <div v-else-if="tab === 'last-year'">
+        <table v-if="lastYear && !spot?.row" class="plain">
+          <tbody>
+            <tr>
+              <td>{{ lastYear.year }}</td>
+              <td class="amount">{{ shown(lastYear.values[line.key]) }}</td>
+            </tr>
+            <tr>
+              <td>{{ store.view.value.year }}</td>
+              <td class="amount">{{ shown(value?.value) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="secondary">
+          {{ spot?.row ? 'Rows are not compared with last year yet.' : 'There is no return for last year.' }}
+        </p>
+      </div>
+      <div v-else>
+        <p v-if="line.from">Copied from: {{ line.from }}.</p>
+        <p v-if="value?.origin">
+          {{ origins[value.origin] ?? value.origin }}<template v-if="value.source">, {{ value.source }}</template
+          ><template v-if="value.expression">: {{ value.expression }}</template>
+        </p>
+        <p v-if="line.computed" class="secondary">Computed; see Derivation.</p>
+        <div v-for="act in history" :key="act.at" class="act small">
+          <span class="secondary">{{ moment(act.at) }}, {{ act.person }}</span>
+          <span>{{ shown(act.before) }} became {{ shown(act.after) }}</span>
+        </div>
+      </div>
+
+      <div v-for="finding in findings" :key="finding.id + finding.row" class="finding" :class="finding.severity">
+        <p><SeverityMark :severity="finding.severity" word /> {{ finding.message }}</p>
+        <p v-if="finding.acceptance" class="small secondary">
+          Accepted by {{ finding.acceptance.person }}: {{ finding.acceptance.reason }}
+        </p>
+        <AcceptFinding v-else-if="finding.severity === 'warning'" :finding="finding" />
+      </div>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.margin {
+  border-left: 1px solid var(--hairline);
+  padding: 8px 18px 30px;
+}
+.tabs {
+  display: flex;
+  gap: 14px;
+  border-bottom: 1px solid var(--hairline);
+  margin-bottom: 12px;
+}
+.tabs button {
+  border: 0;
+  background: none;
+  font: inherit;
+  font-size: 13px;
+  padding: 7px 0;
+  color: var(--secondary);
+  border-bottom: 2px solid transparent;
+  cursor: pointer;
+}
+.tabs .at {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--verdigris);
+}
+.about {
+  margin: 2px 0 10px;
+  line-height: 1.35;
+}
+.empty {
+  margin-top: 4px;
+}
+.entered {
+  margin: 0 0 8px;
+}
+.result {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  border-top: 1px solid var(--ink);
+  margin-top: 6px;
+  padding-top: 4px;
+}
+.goes {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  margin-top: 10px;
+}
+.goes .link {
+  text-align: right;
+}
+.goes .secondary {
+  white-space: nowrap;
+}
+.finding {
+  margin-top: 14px;
+  padding: 8px 10px;
+  border-radius: 4px;
+}
+.finding p {
+  margin: 0 0 4px;
+}
+.error {
+  background: var(--brick-wash);
+}
+.warning {
+  background: var(--ochre-wash);
+}
+.note {
+  background: var(--slate-wash);
+}
+.act {
+  display: grid;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--hairline);
+}
+</style>

@@ -1,0 +1,266 @@
+<script setup lang="ts">
+import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { api, call, type Schemas } from '../../api/client'
+import { moment } from '../../shared/format'
+import { useSession } from '../../session'
+import type { ReturnStore } from './returnStore'
+
+const store = inject<ReturnStore>('return')!
+const session = useSession()
+const view = ref<Schemas['SendView'] | null>(null)
+const problem = ref('')
+const busy = ref(false)
+const confirming = ref(false)
+const xml = ref('')
+const params = { path: { id: store.id } }
+
+async function load() {
+  view.value = await call(api.GET('/api/returns/{id}/sending', { params }))
+}
+watch([() => store.statusTick.value, () => store.stage.value], load, { immediate: true })
+
+/** While an answer is awaited the state is asked for too, in case the live connection is down. */
+async function watchAnswer() {
+  await load()
+  if (view.value?.stage !== 'sent') await store.reload()
+}
+let timer: number | undefined
+onMounted(() => {
+  timer = window.setInterval(() => {
+    if (view.value?.stage === 'sent') void watchAnswer()
+  }, 2000)
+})
+onBeforeUnmount(() => window.clearInterval(timer))
+
+async function act(pending: () => Promise<Schemas['SendView']>) {
+  problem.value = ''
+  busy.value = true
+  confirming.value = false
+  try {
+    view.value = await pending()
+    await store.reload()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+  busy.value = false
+}
+const build = () => act(() => call(api.POST('/api/returns/{id}/sending/build', { params })))
+const send = () => act(() => call(api.POST('/api/returns/{id}/sending/send', { params })))
+const chase = () => act(() => call(api.POST('/api/returns/{id}/sending/chase', { params })))
+
+async function show() {
+  xml.value = xml.value
+    ? ''
+    : (await (await fetch(`/api/returns/${store.id}/sending/e-return.xml`)).text()).replace(/></g, '>\n<')
+}
+
+const latest = computed(() => view.value?.sendings[0])
+const words: Record<string, string> = {
+  queued: 'on its way',
+  pending: 'received, not answered yet',
+  accepted: 'accepted',
+  rejected: 'rejected',
+}
+</script>
+
+<template>
+  <div v-if="view" class="send scroll">
+    <div class="column">
+      <h1>Send</h1>
+      <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+
+      <section>
+        <div class="rule-head">
+          <h2>E-return</h2>
+          <span class="small secondary">built from the frozen return, in the authority's published schema</span>
+        </div>
+        <template v-if="view.built">
+          <table class="plain">
+            <tbody>
+              <tr>
+                <td>File</td>
+                <td class="amount">{{ view.built.fileName }}</td>
+              </tr>
+              <tr>
+                <td>Built</td>
+                <td class="amount">{{ moment(view.built.builtAt) }}, {{ view.built.bytes }} bytes</td>
+              </tr>
+              <tr>
+                <td>SHA-256</td>
+                <td class="amount hash">{{ view.built.sha256 }}</td>
+              </tr>
+              <tr>
+                <td>Schema</td>
+                <td class="amount" data-schema-result>
+                  <template v-if="!view.built.current">out of date: the return changed after it was built</template>
+                  <template v-else-if="view.built.faults.length"
+                    >{{ view.built.faults.length }} places break it</template
+                  >
+                  <template v-else>valid</template>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <div v-for="fault in view.built.faults" :key="fault.message" class="banner bad fault">
+            {{ fault.message }}
+            <router-link v-if="fault.line" :to="store.placeOfLine(fault.line, fault.row)">Go to the line</router-link>
+          </div>
+          <p class="links">
+            <button class="link" @click="show">{{ xml ? 'Hide' : 'View' }}</button>
+            <a :href="`/api/returns/${store.id}/sending/e-return.xml`" download>Download</a>
+            <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener">Printed copy</a>
+          </p>
+          <pre v-if="xml" tabindex="0" aria-label="E-return">{{ xml }}</pre>
+        </template>
+        <p v-else class="secondary">Not built yet.</p>
+        <div class="acts">
+          <v-btn v-if="view.canBuild" :variant="view.canSend ? 'outlined' : 'flat'" :disabled="busy" @click="build">
+            {{ view.built?.current ? 'Build again' : 'Build the e-return' }}
+          </v-btn>
+          <p
+            v-else-if="view.stage === 'open' || view.stage === 'waiting' || view.stage === 'rejected'"
+            class="secondary"
+          >
+            The e-return is built from an approved return.
+            <router-link :to="`/returns/${store.id}/approve`">To Approve</router-link>
+          </p>
+        </div>
+      </section>
+
+      <section>
+        <div class="rule-head">
+          <h2>Sending</h2>
+          <span v-if="latest" class="small state" :class="latest.state" role="status">{{ words[latest.state] }}</span>
+        </div>
+        <template v-if="view.canSend">
+          <p v-if="!session.isApprover" class="secondary">An approver sends the return.</p>
+          <div v-else-if="!confirming" class="acts">
+            <v-btn :disabled="busy" @click="confirming = true">Send to the authority</v-btn>
+          </div>
+          <div v-else class="banner confirm">
+            <span
+              >This files {{ store.view.value.clientName }}'s {{ store.view.value.kind }} return for
+              {{ store.view.value.year }}. It cannot be taken back.</span
+            >
+            <v-btn :disabled="busy" @click="send">File it</v-btn>
+            <button class="link" @click="confirming = false">Not yet</button>
+          </div>
+        </template>
+        <div v-for="(sending, index) in view.sendings" :key="sending.createdAt" class="sending">
+          <table class="plain">
+            <tbody>
+              <tr v-if="sending.acknowledgement">
+                <td>Acknowledgement number</td>
+                <td class="amount ack">{{ sending.acknowledgement }}</td>
+              </tr>
+              <tr>
+                <td>Sent</td>
+                <td class="amount">{{ sending.createdBy }}, {{ moment(sending.createdAt) }}</td>
+              </tr>
+              <tr v-if="sending.submission">
+                <td>The authority's number</td>
+                <td class="amount">{{ sending.submission }}</td>
+              </tr>
+              <tr v-if="sending.answeredAt">
+                <td>Answered</td>
+                <td class="amount">{{ words[sending.state] }}, {{ moment(sending.answeredAt) }}</td>
+              </tr>
+              <tr v-if="sending.problem">
+                <td>Last attempt</td>
+                <td class="amount problem">
+                  {{ sending.problem }} Tried {{ sending.attempts }} times; it is tried again by itself.
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <div v-for="reason in sending.reasons" :key="reason.code + reason.message" class="banner bad fault">
+            <strong>{{ reason.lineLabel ?? reason.code }}.</strong> {{ reason.message }}
+            <router-link v-if="reason.line" :to="store.placeOfLine(reason.line, reason.row)"
+              >Go to the line</router-link
+            >
+          </div>
+          <p v-if="index === 0 && (sending.state === 'queued' || sending.state === 'pending')" class="links">
+            <button class="link" :disabled="busy" @click="chase">Ask after it now</button>
+          </p>
+        </div>
+        <p v-if="!view.sendings.length && !view.canSend" class="secondary">Nothing has been sent.</p>
+      </section>
+
+      <section v-if="view.hasParcel">
+        <div class="rule-head">
+          <h2>Parcel</h2>
+          <span class="small secondary">e-return, printed copy, entries and receipt, with a manifest of hashes</span>
+        </div>
+        <p class="links"><a :href="`/api/returns/${store.id}/sending/parcel.zip`" download>Download the Parcel</a></p>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.send {
+  background: var(--page);
+}
+.column {
+  max-width: 760px;
+  padding: 18px 30px 40px;
+}
+section {
+  margin-top: 20px;
+}
+.hash {
+  font-size: 12px;
+}
+.links {
+  display: flex;
+  gap: 20px;
+  margin: 8px 0;
+}
+.acts {
+  padding-top: 12px;
+}
+.confirm {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  margin-top: 12px;
+}
+.confirm span {
+  flex: 1;
+}
+.fault {
+  margin-top: 8px;
+}
+.sending {
+  margin-bottom: 14px;
+}
+.state {
+  font-weight: 600;
+}
+.accepted {
+  color: var(--verdigris);
+}
+.rejected {
+  color: var(--brick);
+}
+.queued,
+.pending {
+  color: var(--bronze);
+}
+.ack {
+  font-weight: 600;
+  color: var(--bronze);
+}
+.problem {
+  color: var(--brick);
+  white-space: normal;
+}
+pre {
+  max-height: 300px;
+  overflow: auto;
+  background: var(--paper);
+  border: 1px solid var(--hairline);
+  padding: 10px;
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,386 @@
+import { HubConnectionBuilder, LogLevel, type HubConnection } from '@microsoft/signalr'
+import { computed, nextTick, ref, shallowReactive, shallowRef } from 'vue'
+import { api, call, Problem, type Schemas } from '../../api/client'
+import { EditQueue } from './editQueue'
+
+type Change = Schemas['EntryChange']
+export type Line = Schemas['LineLayout']
+export type Section = Schemas['SectionLayout']
+export type Form = Schemas['FormLayout']
+export type Finding = Schemas['FindingView']
+export type Value = Schemas['ValueView']
+
+/** What was typed into a line and has not become its value: on its way, refused, or overtaken by somebody else. */
+export interface Draft {
+  typed: string
+  state: 'sending' | 'refused' | 'conflict'
+  message?: string
+  theirs?: string | null
+}
+
+/** A place on the page. */
+export interface Spot {
+  line: string
+  row: string | null
+}
+
+interface Step {
+  undo: Change[]
+  redo: Change[]
+}
+
+export function placeKey(line: string, row: string | null | undefined): string {
+  return `${line}|${row ?? ''}`
+}
+
+/** One return as it is worked on: values, rows, findings; edits, undo, live changes of others. */
+export class ReturnStore {
+  readonly view = shallowRef<Schemas['ReturnView']>(null!)
+  readonly values = shallowReactive(new Map<string, Value>())
+  readonly rows = shallowReactive(new Map<string, string[]>())
+  readonly drafts = shallowReactive(new Map<string, Draft>())
+  readonly findings = shallowRef<Finding[]>([])
+  readonly progress = shallowRef<Schemas['FormProgress'][]>([])
+  readonly openSections = shallowRef<Set<number>>(new Set())
+  readonly outcome = shallowRef<Map<string, string>>(new Map())
+  readonly revision = ref(0)
+  readonly stage = ref('')
+  readonly others = ref<string[]>([])
+  readonly problem = ref('')
+  readonly focus = shallowRef<Spot | null>(null)
+  readonly statusTick = ref(0)
+  readonly undone = ref('')
+  readonly queue: EditQueue
+  openingBalance = ''
+
+  private readonly lines = new Map<string, { line: Line; form: Form; section: Section }>()
+  private readonly past: Step[] = []
+  private readonly future: Step[] = []
+  private connection: HubConnection | null = null
+  private freshRow = 0
+
+  readonly errors = computed(() => this.findings.value.filter((f) => f.severity === 'error').length)
+  readonly warnings = computed(
+    () => this.findings.value.filter((f) => f.severity === 'warning' && !f.acceptance).length,
+  )
+
+  private constructor(
+    readonly id: number,
+    readonly layout: Schemas['Layout'],
+    view: Schemas['ReturnView'],
+    private readonly me: string,
+  ) {
+    for (const form of layout.forms)
+      for (const section of form.sections)
+        for (const line of section.lines) this.lines.set(line.key, { line, form, section })
+    this.queue = new EditQueue(
+      id,
+      (result, sent) => this.take(result, sent),
+      (problem, sent) => this.refuse(problem, sent),
+      () => this.reload(),
+    )
+    this.show(view)
+    const key = `aerarium-opening-${id}`
+    this.openingBalance = sessionStorage.getItem(key) ?? this.balance
+    sessionStorage.setItem(key, this.openingBalance)
+    for (const change of this.queue.unsent) this.draftOf(change)
+    void this.queue.flush()
+  }
+
+  static async open(id: number, me: string): Promise<ReturnStore> {
+    const view = await call(api.GET('/api/returns/{id}', { params: { path: { id } } }))
+    const [country = '', name = ''] = view.definition.split('/')
+    const layout = await call(
+      api.GET('/api/definitions/{country}/{name}/{year}', { params: { path: { country, name, year: view.year } } }),
+    )
+    const store = new ReturnStore(id, layout, view, me)
+    void store.connect()
+    return store
+  }
+
+  get balance(): string {
+    return this.outcome.value.get(this.layout.outcome.at(-1)!.line) ?? '0'
+  }
+
+  get locked(): boolean {
+    return this.stage.value === 'sent' || this.stage.value === 'accepted'
+  }
+
+  lineOf(key: string): Line | undefined {
+    return this.lines.get(key)?.line
+  }
+
+  formOf(lineKey: string): Form | undefined {
+    return this.lines.get(lineKey)?.form
+  }
+
+  valueOf(line: string, row: string | null): Value | undefined {
+    return this.values.get(placeKey(line, row))
+  }
+
+  rowsOf(section: string): string[] {
+    return this.rows.get(section) ?? []
+  }
+
+  placeOf(form: string): string {
+    return form === this.layout.forms[0]!.key ? `/returns/${this.id}/scope` : `/returns/${this.id}/fill/${form}`
+  }
+
+  placeOfLine(line: string, row?: string | null): string {
+    const form = this.formOf(line)
+    if (!form) return `/returns/${this.id}/fill`
+    const query = new URLSearchParams({ line })
+    if (row) query.set('row', row)
+    return `${this.placeOf(form.key)}?${query}`
+  }
+
+  nameOfRow(section: Section, row: string): string {
+    const label = section.table!.rowLabel
+    const named = section.table!.namedBy ? this.valueOf(section.table!.namedBy, row)?.value : null
+    return named ?? `${label[0]!.toUpperCase()}${label.slice(1)} ${this.rowsOf(section.table!.key).indexOf(row) + 1}`
+  }
+
+  /** Sets a line to what was typed; `seen` is the revision when typing began. */
+  set(line: string, row: string | null, typed: string, seen: number) {
+    const before = this.valueOf(line, row)
+    const change: Change = { kind: 'set', line, row, section: null, position: null, value: typed, seen }
+    const back: Change = { ...change, value: before?.expression ?? before?.value ?? '', seen: Number.MAX_SAFE_INTEGER }
+    this.do({ undo: [back], redo: [change] })
+  }
+
+  addRow(section: Section, after?: string) {
+    const rows = this.rowsOf(section.table!.key)
+    const row = this.newRow()
+    const position = after ? rows.indexOf(after) + 1 : rows.length
+    this.do({
+      redo: [this.rowChange('add-row', section, row, position)],
+      undo: [this.rowChange('remove-row', section, row)],
+    })
+    const first = section.lines.find((line) => !line.computed)
+    if (first) void nextTick(() => this.goTo({ line: first.key, row }))
+  }
+
+  duplicateRow(section: Section, from: string) {
+    const row = this.newRow()
+    const copies = section.lines
+      .filter((line) => !line.computed)
+      .map((line) => ({ line, value: this.valueOf(line.key, from) }))
+      .filter(({ value }) => value?.value != null)
+      .map(({ line, value }): Change => ({
+        kind: 'set',
+        line: line.key,
+        row,
+        section: null,
+        position: null,
+        value: value!.expression ?? value!.value!,
+        seen: this.revision.value,
+      }))
+    const position = this.rowsOf(section.table!.key).indexOf(from) + 1
+    this.do({
+      redo: [this.rowChange('add-row', section, row, position), ...copies],
+      undo: [this.rowChange('remove-row', section, row)],
+    })
+  }
+
+  removeRow(section: Section, row: string) {
+    const position = this.rowsOf(section.table!.key).indexOf(row)
+    const name = this.nameOfRow(section, row)
+    this.do({
+      redo: [this.rowChange('remove-row', section, row)],
+      undo: [this.rowChange('add-row', section, row, position)],
+    })
+    this.undone.value = `${name} removed.`
+  }
+
+  moveRow(section: Section, row: string, by: number) {
+    const from = this.rowsOf(section.table!.key).indexOf(row)
+    this.do({
+      redo: [this.rowChange('move-row', section, row, from + by)],
+      undo: [this.rowChange('move-row', section, row, from)],
+    })
+  }
+
+  undo() {
+    const step = this.past.pop()
+    if (!step) return
+    this.undone.value = ''
+    this.future.push(step)
+    this.send(step.undo)
+  }
+
+  redo() {
+    const step = this.future.pop()
+    if (!step) return
+    this.past.push(step)
+    this.send(step.redo)
+  }
+
+  /** In a conflict: keeps what the other person typed. */
+  keepTheirs(line: string, row: string | null) {
+    this.drafts.delete(placeKey(line, row))
+  }
+
+  /** In a conflict: takes what was typed here after all. */
+  useMine(line: string, row: string | null) {
+    const draft = this.drafts.get(placeKey(line, row))
+    if (draft) this.set(line, row, draft.typed, this.revision.value)
+  }
+
+  /** Puts the cursor into a line, once it is on screen. */
+  goTo(spot: Spot) {
+    this.focus.value = spot
+    const find = (tries: number) => {
+      const field = document.querySelector<HTMLElement>(`[data-place="${CSS.escape(placeKey(spot.line, spot.row))}"]`)
+      if (field) {
+        field.scrollIntoView({ block: 'center' })
+        const input = field.matches('input, select, button')
+          ? field
+          : field.querySelector<HTMLElement>('input, select, button')
+        ;(input ?? field).focus()
+      } else if (tries > 0) requestAnimationFrame(() => find(tries - 1))
+    }
+    find(30)
+  }
+
+  async reload() {
+    this.show(await call(api.GET('/api/returns/{id}', { params: { path: { id: this.id } } })))
+  }
+
+  async close() {
+    this.queue.stop()
+    await this.connection?.stop()
+  }
+
+  /** Takes the result of an act that changed the return beside the edit queue. */
+  takeResult(result: Schemas['EditResult']) {
+    this.apply(result)
+  }
+
+  private do(step: Step) {
+    this.past.push(step)
+    this.future.length = 0
+    this.send(step.redo)
+  }
+
+  private send(changes: Change[]) {
+    this.problem.value = ''
+    for (const change of changes) this.draftOf(change)
+    this.queue.push(changes)
+  }
+
+  private draftOf(change: Change) {
+    if (change.kind === 'set')
+      this.drafts.set(placeKey(change.line!, change.row), { typed: change.value ?? '', state: 'sending' })
+  }
+
+  private take(result: Schemas['EditResult'], sent: Change[]) {
+    const waiting = new Set(this.queue.unsent.filter((c) => c.kind === 'set').map((c) => placeKey(c.line!, c.row)))
+    this.apply(result)
+    for (const change of sent) {
+      const key = change.kind === 'set' ? placeKey(change.line!, change.row) : ''
+      if (key && !waiting.has(key)) this.drafts.delete(key)
+    }
+    for (const refusal of result.refusals)
+      this.drafts.set(placeKey(refusal.line, refusal.row), {
+        typed: refusal.typed ?? '',
+        state: 'refused',
+        message: refusal.message,
+      })
+    for (const conflict of result.conflicts)
+      this.drafts.set(placeKey(conflict.line, conflict.row), {
+        typed: conflict.mine ?? '',
+        state: 'conflict',
+        theirs: conflict.theirs,
+        message: `${conflict.person} changed this line at ${conflict.at.slice(11, 16)}.`,
+      })
+  }
+
+  private refuse(problem: Problem, sent: Change[]) {
+    this.problem.value = problem.message
+    for (const change of sent) {
+      if (change.kind !== 'set') continue
+      this.drafts.set(placeKey(change.line!, change.row), {
+        typed: change.value ?? '',
+        state: 'refused',
+        message: problem.message,
+      })
+    }
+  }
+
+  private apply(result: Schemas['EditResult']) {
+    for (const value of result.values) this.values.set(placeKey(value.line, value.row), value)
+    for (const rows of result.rows) this.rows.set(rows.section, rows.rows)
+    if (result.revision < this.revision.value) return
+    this.revision.value = result.revision
+    this.stage.value = result.stage
+    this.findings.value = result.findings
+    this.progress.value = result.progress
+    this.openSections.value = new Set(result.openSections)
+    this.outcome.value = new Map(result.outcome.map((o) => [o.line, o.amount]))
+  }
+
+  private show(view: Schemas['ReturnView']) {
+    this.view.value = view
+    this.values.clear()
+    for (const value of view.values) this.values.set(placeKey(value.line, value.row), value)
+    this.rows.clear()
+    for (const rows of view.rows) this.rows.set(rows.section, rows.rows)
+    this.revision.value = view.revision
+    this.stage.value = view.stage
+    this.findings.value = view.findings
+    this.progress.value = view.progress
+    this.openSections.value = new Set(view.openSections)
+    this.outcome.value = new Map(view.outcome.map((o) => [o.line, o.amount]))
+  }
+
+  private newRow(): string {
+    return `r${Date.now().toString(36)}-${(this.freshRow++).toString(36)}-${crypto.getRandomValues(new Uint16Array(1))[0]!.toString(36)}`
+  }
+
+  private rowChange(
+    kind: 'add-row' | 'remove-row' | 'move-row',
+    section: Section,
+    row: string,
+    position?: number,
+  ): Change {
+    return {
+      kind,
+      line: null,
+      row,
+      section: section.table!.key,
+      position: position ?? null,
+      value: null,
+      seen: this.revision.value,
+    }
+  }
+
+  private async connect() {
+    const connection = new HubConnectionBuilder()
+      .withUrl('/hubs/returns')
+      .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 1500 })
+      .configureLogging(LogLevel.None)
+      .build()
+    this.connection = connection
+    connection.on('changed', (result: Schemas['EditResult']) => {
+      if (result.person !== this.me || result.revision > this.revision.value + 1) this.apply(result)
+    })
+    connection.on('presence', (returnId: number, names: string[]) => {
+      if (returnId === this.id) this.others.value = names.filter((name) => name !== this.me)
+    })
+    connection.on('status', (returnId: number) => {
+      if (returnId === this.id) void this.reload().then(() => this.statusTick.value++)
+    })
+    connection.onreconnected(async () => {
+      await connection.invoke('Join', this.id)
+      await this.queue.flush()
+      await this.reload()
+      this.statusTick.value++
+    })
+    try {
+      await connection.start()
+      await connection.invoke('Join', this.id)
+    } catch {
+      setTimeout(() => this.connection === connection && void this.connect(), 2000)
+    }
+  }
+}

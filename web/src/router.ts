@@ -1,0 +1,34 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import { useSession } from './session'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/desk' },
+    { path: '/sign-in', component: () => import('./places/signin/SignIn.vue'), meta: { open: true, title: 'Sign in' } },
+    { path: '/desk', component: () => import('./places/desk/Desk.vue'), meta: { title: 'Desk' } },
+    { path: '/clients', component: () => import('./places/client/ClientList.vue'), meta: { title: 'Clients' } },
+    { path: '/clients/new', component: () => import('./places/client/ClientPage.vue'), meta: { title: 'New client' } },
+    {
+      path: '/clients/:id(\\d+)',
+      component: () => import('./places/client/ClientPage.vue'),
+      meta: { title: 'Client' },
+    },
+    {
+      path: '/returns/:id(\\d+)/:step(scope|fill|review|approve|send|after)?/:form?',
+      component: () => import('./places/return/ReturnPlace.vue'),
+      meta: { title: 'Return' },
+    },
+    { path: '/practice', component: () => import('./places/practice/PracticePlace.vue'), meta: { title: 'Practice' } },
+    { path: '/acts', component: () => import('./places/acts/ActsPlace.vue'), meta: { title: 'Acts' } },
+    { path: '/:rest(.*)', redirect: '/desk' },
+  ],
+})
+
+router.beforeEach(async (to) => {
+  const session = useSession()
+  if (!session.view) await session.load()
+  if (!to.meta.open && !session.person) return { path: '/sign-in', query: { to: to.fullPath } }
+  document.title = `${String(to.meta.title ?? 'Aerarium')} - Aerarium`
+  return true
+})

@@ -1,0 +1,68 @@
+/**
+ * Formatting of canonical values. Amounts stay texts: they are grouped by their digits and never pass through
+ * floating point.
+ */
+
+/** Whole part grouped by thousands: 1234567 becomes 1,234,567. */
+function grouped(digits: string): string {
+  return digits.replace(/\B(?=(\d{3})+(?!\d))/g, ',')
+}
+
+/** An amount: whole amounts without cents, others with two; negative ones in parentheses. */
+export function amount(value: string | null | undefined): string {
+  if (value == null || value === '') return ''
+  const negative = value.startsWith('-')
+  const [whole = '0', cents = ''] = value.replace('-', '').split('.')
+  const text = grouped(whole) + (cents && !/^0+$/.test(cents) ? `.${cents.padEnd(2, '0')}` : '')
+  return negative ? `(${text})` : text
+}
+
+/** An amount as it is edited: grouped, with a minus. */
+export function editable(value: string): string {
+  const [whole = '0', cents] = value.replace('-', '').split('.')
+  return (value.startsWith('-') ? '-' : '') + grouped(whole) + (cents ? `.${cents}` : '')
+}
+
+/** Difference of two amounts with at most two decimals, exact, as canonical text. */
+export function difference(left: string, right: string): string {
+  const cents = toCents(left) - toCents(right)
+  const sign = cents < 0n ? '-' : ''
+  const size = cents < 0n ? -cents : cents
+  return `${sign}${size / 100n}${size % 100n === 0n ? '' : `.${String(size % 100n).padStart(2, '0')}`}`
+}
+
+function toCents(value: string): bigint {
+  const negative = value.startsWith('-')
+  const [whole = '0', cents = ''] = value.replace('-', '').split('.')
+  const size = BigInt(whole) * 100n + BigInt(cents.padEnd(2, '0').slice(0, 2) || '0')
+  return negative ? -size : size
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** A calendar date: 2026-06-30 becomes 30 Jun 2026. */
+export function day(value: string | null | undefined): string {
+  const parts = /^(\d{4})-(\d{2})-(\d{2})/.exec(value ?? '')
+  return parts ? `${Number(parts[3])} ${MONTHS[Number(parts[2]) - 1]} ${parts[1]}` : (value ?? '')
+}
+
+/** A moment: day and time of day. */
+export function moment(value: string | null | undefined): string {
+  return value ? `${day(value)}, ${timeOfDay(value)}` : ''
+}
+
+/** Hours and minutes of a moment. */
+export function timeOfDay(value: string): string {
+  return value.slice(11, 16)
+}
+
+/** Days until a day, in words. */
+export function daysLeft(days: number): string {
+  if (days < 0) return `${-days} ${days === -1 ? 'day' : 'days'} late`
+  return days === 0 ? 'today' : `${days} ${days === 1 ? 'day' : 'days'}`
+}
+
+/** A count with its word. */
+export function plural(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`
+}
