@@ -25,8 +25,13 @@ internal static class FrontEnd
         if (folder is not null)
         {
             var page = Path.Combine(Path.GetFullPath(folder), "index.html");
-            app.MapFallback("{**path:regex(^(?!api|hubs).*$)}", (HttpContext context) =>
+            app.MapFallback((HttpContext context) =>
             {
+                if (context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/hubs"))
+                {
+                    return Results.NotFound();
+                }
+
                 context.Response.Headers.CacheControl = "no-cache";
                 return Results.File(page, "text/html");
             }).ExcludeFromDescription();

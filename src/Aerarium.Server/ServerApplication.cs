@@ -57,6 +57,7 @@ public static class ServerApplication
             document.Servers = [];
             return Task.CompletedTask;
         }));
+        builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<PlainProblems>();
         builder.Services.AddSignalR().AddJsonProtocol(json => Configure(json.PayloadSerializerOptions));

@@ -126,6 +126,9 @@ const operands = computed(() =>
   color: var(--verdigris);
   font-weight: 500;
 }
+.words {
+  margin-left: 6px;
+}
 .operands {
   border-left: 2px solid var(--hairline);
   padding-left: 10px;

@@ -147,7 +147,7 @@ function onAnswerKey(event: KeyboardEvent) {
   width: 100%;
   height: 27px;
   border: 1px solid transparent;
-  border-bottom-color: var(--faint);
+  border-bottom-color: var(--entry);
   background: transparent;
   color: var(--ink);
   font: inherit;
@@ -191,7 +191,7 @@ select.field option {
   min-width: 42px;
   height: 24px;
   border: 0;
-  border-bottom: 1px solid var(--faint);
+  border-bottom: 1px solid var(--entry);
   background: none;
   font: inherit;
   color: var(--secondary);

@@ -19,7 +19,12 @@ const shown = computed(() => {
 })
 const finding = computed<Finding | undefined>(() =>
   store.findings.value.find(
-    (f) => !f.acceptance && f.severity !== 'note' && f.lines[0] === props.line.key && (f.row ?? null) === props.row,
+    (f) =>
+      !f.acceptance &&
+      !(f.id.endsWith(':missing') && props.line.kind === 'answer') &&
+      f.severity !== 'note' &&
+      f.lines[0] === props.line.key &&
+      (f.row ?? null) === props.row,
   ),
 )
 const origins: Record<string, string> = {

@@ -136,12 +136,12 @@ header p {
   display: inline-flex;
 }
 .years span:first-child {
-  width: 100px;
   text-align: right;
 }
 .years span:last-child {
-  width: 130px;
+  width: 194px;
   text-align: right;
+  padding-right: 8px;
 }
 .row-block {
   margin-top: 8px;

@@ -70,13 +70,13 @@ public sealed class DeductionsForm : Form
         var share = Line("retirement-share-of-pay", "30% of pensionable pay",
             _law.PensionShare * employment.Employers.Sum(e => e.PensionablePay), ToCents);
         var byMonths = MonthlyLimit("retirement", "contributed", _law.PensionLimitMonth, _law.PensionLimitMonthBefore);
-        var limit = Line("retirement-limit", "Limit", Min(_law.PensionLimit, byMonths));
+        var limit = Line("retirement-limit", "Limit of retirement saving", Min(_law.PensionLimit, byMonths));
         var allowed = Line("retirement-allowed", "Retirement saving allowed", Min(own, share, limit)).Law("ITA s. 22A, 22B").Subtotal();
 
         Error("retirement-without-base", own > 0 & employment.Employers.Sum(e => e.PensionablePay).Equals(0),
             "Enter the pensionable pay in Employment, which the limit of 30 per cent is measured on.", share);
         Warn("retirement-over-limit", own > allowed,
-            $"{own - allowed} of retirement contributions is above the limit and is lost; it does not carry forward.", own);
+            $"{own - allowed} of retirement contributions is above the limit and is lost; it does not carry forward.", own, allowed);
         Note("retirement-room", allowed < Min(share, limit) - 10_000,
             $"Retirement contributions could have been {Min(share, limit) - allowed} higher this year.", allowed);
         if (_law.ChangesInDecember)
@@ -115,11 +115,11 @@ public sealed class DeductionsForm : Form
         var oneHome = Answer("one-home", "All loans are for the one home lived in").RequiredWhen(loans.RowCount > 1);
         var paid = Line("mortgage-interest", "Interest paid", loans.Sum(l => l.Interest));
         var byMonths = MonthlyLimit("mortgage", "lived in the home", _law.MortgageLimitMonth, _law.MortgageLimitMonthBefore);
-        var limit = Line("mortgage-limit", "Limit", Min(_law.MortgageLimit, byMonths));
+        var limit = Line("mortgage-limit", "Limit of interest", Min(_law.MortgageLimit, byMonths));
         var allowed = Line("mortgage-allowed", "Interest allowed", Min(paid, limit)).Law("ITA s. 15(3)(b)").Subtotal();
 
         Error("several-homes", oneHome.IsFilled() & !oneHome, "Interest is allowed for one home only; remove the loans for other homes.", oneHome);
-        Warn("mortgage-over-limit", paid > limit, $"{paid - limit} of interest paid is above the limit and is lost; it does not carry forward.", paid);
+        Warn("mortgage-over-limit", paid > limit, $"{paid - limit} of interest paid is above the limit and is lost; it does not carry forward.", paid, allowed);
         Note("no-lender-certificate", scope.Mortgage & loans.RowCount.Equals(0), "Ask the lender for the interest certificate.", scope.Mortgage);
         Note("mortgage-in-payroll", employment.Employers.Sum(e => e.MortgageInPayroll) > 0 & !scope.Mortgage,
             "A certificate shows home loan interest used in payroll; answer Scope and enter the loan, otherwise the deduction is lost.", scope.Mortgage);
@@ -156,7 +156,7 @@ public sealed class DeductionsForm : Form
         }
 
         var allowed = Line("medical-allowed", "Medical fund contributions allowed", Min(paid, limit)).Law("ITA s. 15; TLAA 2024").Subtotal();
-        Warn("medical-over-limit", paid > allowed, $"{paid - allowed} of medical fund contributions is above the limit and is lost.", paid);
+        Warn("medical-over-limit", paid > allowed, $"{paid - allowed} of medical fund contributions is above the limit and is lost.", paid, allowed);
         Note("medical-in-payroll", employment.Employers.Sum(e => e.MedicalInPayroll) > 0 & !scope.MedicalFund,
             "A certificate shows medical fund contributions used in payroll; answer Scope and enter the fund, otherwise the deduction is lost.", scope.MedicalFund);
         return (allowed, _law.ChangesInDecember ? funds.Sum(f => f.EarnRelief!) : null);

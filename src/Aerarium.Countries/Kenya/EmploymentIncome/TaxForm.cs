@@ -37,7 +37,7 @@ public sealed class TaxForm : Form
         }
 
         var premiums = Line("insurance-base", "Premiums and contributions that qualify", qualifying);
-        var insuranceUncapped = Line("insurance-share", "15% of them", law.InsuranceReliefRate * premiums, ToCents);
+        var insuranceUncapped = Line("insurance-share", "15% of premiums and contributions", law.InsuranceReliefRate * premiums, ToCents);
         var insurance = Line("insurance-relief", "Insurance relief", Min(insuranceUncapped, law.InsuranceReliefLimit)).Law("ITA s. 31").Subtotal();
         Warn("insurance-over-limit", insuranceUncapped > insurance,
             $"{insuranceUncapped - insurance} of insurance relief is above the limit and is lost.", premiums);

@@ -196,7 +196,7 @@ const routes = [
                     <router-link :to="`/returns/${item.id}/fill`"
                       >{{ item.kind === 'amended' ? 'amended, ' : '' }}{{ item.stage }}</router-link
                     >
-                    <span class="small secondary"> {{ amount(item.balance) }}</span>
+                    <span class="small secondary balance">{{ amount(item.balance) }}</span>
                   </div>
                   <button
                     v-if="!returnsOf(type.id, year).length && type.years.includes(year)"
@@ -245,6 +245,9 @@ section {
   gap: 18px;
   align-items: center;
   margin-top: 22px;
+}
+.balance {
+  margin-left: 8px;
 }
 .cell {
   white-space: nowrap;

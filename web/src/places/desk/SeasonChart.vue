@@ -36,7 +36,7 @@ const weeks = computed(() => {
   <figure class="season" aria-label="Returns by the week they fall due, filed and not filed">
     <div v-for="week in weeks" :key="week.label" class="week" :class="{ now: week.now }">
       <span class="count">{{ week.due || '' }}</span>
-      <span class="bar" :style="{ height: `${week.height}px` }"
+      <span class="bar" :class="{ none: !week.due }" :style="{ height: `${week.height}px` }"
         ><i :style="{ height: `${week.filedHeight}px` }"></i
       ></span>
       <span class="small faint">{{ week.label }}{{ week.now ? ' now' : '' }}</span>
@@ -69,6 +69,10 @@ const weeks = computed(() => {
   border: 1px solid var(--verdigris);
   border-bottom-width: 1px;
   min-height: 1px;
+}
+
+.bar.none {
+  border-width: 0 0 1px;
 }
 .bar i {
   flex: 1;

@@ -1,0 +1,144 @@
+using System.Diagnostics;
+using System.Security.Cryptography.X509Certificates;
+using System.Text;
+using Aerarium.Core.Engine;
+using Aerarium.Countries.Kenya.EmploymentIncome;
+using Aerarium.Filing;
+
+namespace Aerarium.Countries.Tests;
+
+/// <summary>
+/// Files checked by programs from outside the project: xmllint (libxml2) against XML Schema 1.0, xmlsec1 against W3C XML
+/// Signature, pdftotext (poppler) and qpdf for PDF.
+/// </summary>
+public sealed class FilingTests : IDisposable
+{
+    private static readonly FilingAgent Agent = new("P051999001R", "Lantern Reef Tax Practice");
+    private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-filing").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    private static Evaluation Complete(int year)
+    {
+        var kenya = new KenyaCase(year).Scope("mortgage", "medical-fund", "insurance", "employer-car", "other-tax-paid", "retirement-outside-payroll")
+            .With("taxpayer.pin", "A001100210N").With("taxpayer.name", "Njeri Halvorsen Oduya").With("taxpayer.kind", "original").With("taxpayer.email", "n@post.example")
+            .With("declaration.true-and-complete", "yes").With("declaration.name", "Njeri").With("declaration.capacity", "taxpayer").With("declaration.date", $"{year + 1}-03-01")
+            .Row("employment.cars", ("registration-mark", "KMB 1"), ("arrangement", "owned"), ("body", "saloon"), ("engine-cc", 1_900), ("cost", 2_500_000), ("months", 12))
+            .Row("deductions.funds", ("name", "Reef Fund"), ("registration-number", "R-1"), ("kind", "individual"), ("contributions", 12_000))
+            .Row("deductions.loans", ("lender-pin", "P051118843L"), ("lender-name", "Lamplight"), ("account", "LB"), ("purpose", "purchase"), ("interest", 200_000))
+            .Row("tax.policies", ("insurer-pin", "P051664429S"), ("insurer-name", "Anchor"), ("policy-number", "1"), ("kind", "life"), ("insured", "self"), ("commencement", "2015-01-01"), ("premium", 24_000))
+            .Row("balance.payments", ("kind", "advance"), ("date", $"{year}-06-01"), ("reference", "R-7"), ("amount", 5_000));
+        kenya = year == 2024
+            ? kenya.Employer(1_800_000, 24_840, 0, 0, 300_000).Row("deductions.medical-funds", ("name", "Tide"), ("contributions-before-december", 9_000), ("contributions-december", 1_000))
+            : kenya.Employer(1_800_000, 49_680, 49_500, 27_000, 300_000).Row("deductions.medical-funds", ("name", "Tide"), ("contributions", 10_000));
+        return kenya.Evaluate();
+    }
+
+    private static string SchemaFile(int year)
+    {
+        var folder = AppContext.BaseDirectory;
+        while (!Directory.Exists(Path.Combine(folder, "src")))
+        {
+            folder = Path.GetDirectoryName(folder)!;
+        }
+
+        return Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", "ke", "employment-income", $"{year}.xsd");
+    }
+
+    private static (int Exit, string Output) Run(string program, params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        var errors = process.StandardError.ReadToEndAsync();
+        var output = process.StandardOutput.ReadToEnd();
+        process.WaitForExit();
+        return (process.ExitCode, output + errors.Result);
+    }
+
+    private string Write(string name, byte[] content)
+    {
+        var path = Path.Combine(_folder, name);
+        File.WriteAllBytes(path, content);
+        return path;
+    }
+
+    private static X509Certificate2 Certificate() =>
+        XmlSignature.MakeCertificate("Lantern Reef Tax Practice", "P051999001R", new DateTimeOffset(2026, 1, 1, 0, 0, 0, TimeSpan.Zero), 5);
+
+    [Theory]
+    [InlineData(2024)]
+    [InlineData(2025)]
+    public void The_e_return_is_valid_to_xmllint_and_its_signature_to_xmlsec1(int year)
+    {
+        using var certificate = Certificate();
+        var signed = XmlSignature.Sign(new EmploymentIncomeEReturn().Write(Complete(year), Agent).Xml, certificate);
+        var file = Write("return.xml", signed);
+        var (exit, output) = Run("xmllint", "--noout", "--schema", SchemaFile(year), file);
+        Assert.True(exit == 0, output);
+        Assert.Empty(new SchemaCheck(File.ReadAllText(SchemaFile(year))).Faults(signed));
+
+        var pem = Write("certificate.pem", Encoding.ASCII.GetBytes(certificate.ExportCertificatePem()));
+        (exit, output) = Run("xmlsec1", "--verify", "--pubkey-cert-pem", pem, file);
+        Assert.True(exit == 0, output);
+
+        var altered = Write("altered.xml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(signed).Replace("<BasicPay>1800000.00", "<BasicPay>1800000.01")));
+        Assert.NotEqual(0, Run("xmlsec1", "--verify", "--pubkey-cert-pem", pem, altered).Exit);
+        Assert.Null(XmlSignature.Signer(SchemaCheck.Read(File.ReadAllBytes(altered))));
+        Assert.Equal(certificate.Thumbprint, XmlSignature.Signer(SchemaCheck.Read(signed))!.Thumbprint);
+    }
+
+    [Fact]
+    public void The_same_return_gives_the_same_bytes()
+    {
+        var mapping = new EmploymentIncomeEReturn();
+        Assert.Equal(mapping.Write(Complete(2025), Agent).Xml, mapping.Write(Complete(2025), Agent).Xml);
+    }
+
+    [Fact]
+    public void A_fault_of_the_schema_is_told_with_its_line()
+    {
+        var kenya = Complete(2025);
+        var written = new EmploymentIncomeEReturn().Write(kenya, Agent);
+        var broken = Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(written.Xml).Replace(">n@post.example<", ">no address<"));
+        var fault = Assert.Single(new SchemaCheck(File.ReadAllText(SchemaFile(2025))).Faults(broken));
+        var (place, message) = EReturnFaults.InWords(fault, written, kenya);
+        Assert.Equal("taxpayer.email", place!.Line);
+        Assert.StartsWith("E-mail: ", message);
+        Assert.Contains("'no address'", message);
+    }
+
+    [Theory]
+    [InlineData("<EmployeeReturn")]
+    [InlineData("<!DOCTYPE a [<!ENTITY b \"c\">]><a>&b;</a>")]
+    [InlineData("<!DOCTYPE a [<!ENTITY b SYSTEM \"file:///etc/passwd\">]><a>&b;</a>")]
+    public void Malformed_or_dangerous_xml_is_not_read(string text) =>
+        Assert.Throws<System.Xml.XmlException>(() => SchemaCheck.Read(Encoding.UTF8.GetBytes(text)));
+
+    [Fact]
+    public void The_printed_copy_reads_back_what_the_screen_shows()
+    {
+        var evaluation = Complete(2025);
+        var draft = Write("draft.pdf", PrintedCopy.Draw(evaluation, new PrintedCopyFacts("Lantern Reef", "Njeri Halvorsen Oduya", "original", null, new DateOnly(2026, 3, 1))));
+        var approved = Write("approved.pdf", PrintedCopy.Draw(evaluation, new PrintedCopyFacts("Lantern Reef", "Njeri Halvorsen Oduya", "original", "Approved by Mosi", new DateOnly(2026, 3, 1))));
+        var text = Run("pdftotext", "-layout", draft, "-").Output;
+        Assert.Contains("Draft, not approved", text);
+        Assert.Contains("Njeri Halvorsen Oduya", text);
+        Assert.Contains(evaluation.Amount("tax.tax").ToString("#,##0.00", System.Globalization.CultureInfo.InvariantCulture), text);
+        Assert.Contains("Page 1 of", text);
+        text = Run("pdftotext", "-layout", approved, "-").Output;
+        Assert.DoesNotContain("Draft", text);
+        Assert.Contains("Approved by Mosi", text);
+        var (exit, output) = Run("qpdf", "--check", approved);
+        Assert.True(exit == 0, output);
+    }
+
+    [Fact]
+    public void A_parcel_is_the_same_bytes_for_the_same_files_and_lists_their_hashes()
+    {
+        var files = new[] { new ParcelFile("a.xml", [1, 2, 3]) };
+        var packed = Parcel.Pack(new Dictionary<string, string> { ["state"] = "accepted" }, files);
+        Assert.Equal(packed, Parcel.Pack(new Dictionary<string, string> { ["state"] = "accepted" }, files));
+        using var zip = new System.IO.Compression.ZipArchive(new MemoryStream(packed));
+        using var manifest = new StreamReader(zip.GetEntry("manifest.json")!.Open());
+        Assert.Contains("039058c6f2c0cb492c533b0a4d14ef77cc0f78abccced5287d84a1a2011cfb81", manifest.ReadToEnd());
+    }
+}

@@ -1,0 +1,168 @@
+using System.Net;
+using Aerarium.Storage;
+using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Aerarium.Server.Tests;
+
+public class FillingTests
+{
+    [Fact]
+    public async Task An_edit_gives_changed_values_and_is_kept_as_an_act()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var result = await rukia.SetAsync(id, "deductions.mortgage-months", "6");
+        Assert.Contains(result["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "deductions.mortgage-limit" && v["value"]!.GetValue<string>() == "180000");
+        Assert.DoesNotContain(result["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "employment.gross");
+
+        var acts = (await rukia.GetAsync($"/api/acts?returnId={id}"))["acts"]!.AsArray();
+        Assert.Equal(
+            ("entry", "Rukia Tindall", "deductions.mortgage-months", "12", "6", "typed"),
+            (acts[0]!["kind"]!.GetValue<string>(), acts[0]!["personName"]!.GetValue<string>(), acts[0]!["line"]!.GetValue<string>(), acts[0]!["before"]!.GetValue<string>(), acts[0]!["after"]!.GetValue<string>(), acts[0]!["origin"]!.GetValue<string>()));
+    }
+
+    [Fact]
+    public async Task What_cannot_be_read_is_refused_and_the_rest_is_kept()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var result = await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new
+        {
+            changes = new[]
+            {
+                new { kind = "set", line = "deductions.mortgage-months", value = "13", seen = 99 },
+                new { kind = "set", line = "taxpayer.phone", value = "0733 000 111", seen = 99 },
+            },
+        });
+        var refusal = Assert.Single(result["refusals"]!.AsArray())!;
+        Assert.Equal("13", refusal["typed"]!.GetValue<string>());
+        Assert.Contains("between 0 and 12", refusal["message"]!.GetValue<string>());
+        var view = await rukia.GetAsync($"/api/returns/{id}");
+        Assert.Contains(view["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "taxpayer.phone" && v["value"]!.GetValue<string>() == "0733 000 111");
+        Assert.Contains(view["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "deductions.mortgage-months" && v["value"]!.GetValue<string>() == "12");
+    }
+
+    [Theory]
+    [InlineData("no.such-line", "is not a line of this return")]
+    [InlineData("tax.tax", "is computed and cannot be typed")]
+    public async Task Unknown_and_computed_lines_are_refused_by_name(string line, string reason)
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var (status, answer) = await rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind = "set", line, value = "1", seen = 0 } } });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains(reason, answer!["detail"]!.GetValue<string>());
+        Assert.Equal(line, answer["line"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task The_later_edit_of_one_line_never_silently_beats_the_earlier()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var pia = await practice.SignInAsync(2);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var seen = (await pia.GetAsync($"/api/returns/{id}"))["revision"]!.GetValue<long>();
+        await rukia.SetAsync(id, "deductions.mortgage-months", "10", seen: seen);
+        var result = await pia.SetAsync(id, "deductions.mortgage-months", "9", seen: seen);
+        var conflict = Assert.Single(result["conflicts"]!.AsArray())!;
+        Assert.Equal(("10", "9", "Rukia Tindall"), (conflict["theirs"]!.GetValue<string>(), conflict["mine"]!.GetValue<string>(), conflict["person"]!.GetValue<string>()));
+
+        Assert.Empty((await pia.SetAsync(id, "deductions.mortgage-months", "9", seen: result["revision"]!.GetValue<long>()))["conflicts"]!.AsArray());
+        Assert.Empty((await pia.SetAsync(id, "taxpayer.phone", "0700000001", seen: seen))["conflicts"]!.AsArray());
+    }
+
+    [Fact]
+    public async Task A_removed_row_comes_back_with_its_entries()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var balance = (await rukia.GetAsync($"/api/returns/{id}"))["outcome"]![6]!["amount"]!.GetValue<string>();
+        object Change(string kind) => new { changes = new[] { new { kind, section = "employment.employers", row = "row-1", position = 0, seen = 0 } } };
+        var removed = await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", Change("remove-row"));
+        Assert.NotEqual(balance, removed["outcome"]![6]!["amount"]!.GetValue<string>());
+        var back = await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", Change("add-row"));
+        Assert.Equal(balance, back["outcome"]![6]!["amount"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task The_authoritys_record_is_taken_item_by_item_with_its_origin()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Tamsin", 2025);
+        var item = Assert.Single((await rukia.GetAsync($"/api/returns/{id}/authority-record")).AsArray())!;
+        Assert.Equal("new", item["state"]!.GetValue<string>());
+        var result = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/authority-record/take", new { numbers = new[] { item["number"]!.GetValue<string>() } });
+        var pay = result["values"]!.AsArray().Single(v => v!["line"]!.GetValue<string>() == "employment.employers.basic-pay")!;
+        Assert.Equal(("912000", "authority", "C-25-0301"), (pay["value"]!.GetValue<string>(), pay["origin"]!.GetValue<string>(), pay["source"]!.GetValue<string>()));
+        Assert.Equal("taken", (await rukia.GetAsync($"/api/returns/{id}/authority-record"))[0]!["state"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task An_accepted_warning_reopens_when_its_figures_change()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var (status, answer) = await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new { finding = "mortgage-over-limit", reason = "" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains("reason", answer!["detail"]!.GetValue<string>());
+
+        bool Accepted(System.Text.Json.Nodes.JsonNode findings) => findings.AsArray().Single(f => f!["id"]!.GetValue<string>() == "mortgage-over-limit")!["acceptance"] is not null;
+        Assert.True(Accepted(await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new { finding = "mortgage-over-limit", reason = "Discussed with the client" })));
+        var changed = await rukia.SetAsync(id, "deductions.loans.interest", "402351", "row-3");
+        Assert.False(Accepted(changed["findings"]!));
+    }
+
+    [Fact]
+    public async Task An_error_cannot_be_accepted()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        var (status, _) = await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new { finding = "declaration.name:missing", reason = "because" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+    }
+
+    [Fact]
+    public async Task Tampering_with_an_act_is_found()
+    {
+        await using var practice = await Practice.StartAsync();
+        var database = practice.Server.Services.GetRequiredService<PracticeDatabase>();
+        Assert.Null(database.Read(Acts.FirstBroken));
+        await using var connection = new SqliteConnection($"Data Source={practice.DatabaseFile}");
+        connection.Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = "UPDATE act SET after = '1' WHERE id = 20";
+        Assert.Contains("never changed", Assert.Throws<SqliteException>(() => command.ExecuteNonQuery()).Message);
+        command.CommandText = "DROP TRIGGER act_is_never_changed; UPDATE act SET after = '1' WHERE id = 20";
+        command.ExecuteNonQuery();
+        Assert.Equal(20, database.Read(Acts.FirstBroken));
+    }
+
+    [Fact]
+    public async Task A_second_original_is_refused_and_amending_starts_from_what_was_filed()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var filed = await rukia.ReturnOfAsync("Amara", 2025);
+        Assert.Equal("accepted", await rukia.WaitForAsync(filed, "accepted"));
+        var client = (await rukia.GetAsync($"/api/returns/{filed}"))["clientId"]!.GetValue<long>();
+        var (status, answer) = await rukia.SendAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "ke/employment-income", year = 2025, kind = "original" });
+        Assert.Equal(HttpStatusCode.Conflict, status);
+        Assert.Contains("open an amended one", answer!["detail"]!.GetValue<string>());
+        (status, answer) = await rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{filed}/entries", new { changes = new[] { new { kind = "set", line = "taxpayer.phone", value = "1", seen = 0 } } });
+        Assert.Equal(HttpStatusCode.Conflict, status);
+
+        var opened = (await rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "ke/employment-income", year = 2025, kind = "amended" }))["id"]!.GetValue<long>();
+        var view = await rukia.GetAsync($"/api/returns/{opened}");
+        Assert.Equal((await rukia.GetAsync($"/api/returns/{filed}"))["outcome"]![6]!["amount"]!.GetValue<string>(), view["outcome"]![6]!["amount"]!.GetValue<string>());
+        Assert.Contains(view["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "taxpayer.prior-acknowledgement" && v["value"]!.GetValue<string>().StartsWith("ACK-2025-", StringComparison.Ordinal));
+    }
+}

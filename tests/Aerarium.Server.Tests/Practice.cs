@@ -1,0 +1,171 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Aerarium.Server.Demo;
+using Aerarium.StandIn;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Aerarium.Server.Tests;
+
+/// <summary>A server and a stand-in on free ports with the demonstration, in a folder of their own.</summary>
+public sealed class Practice : IAsyncDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-test").FullName;
+    private WebApplication? _standIn;
+
+    private Practice()
+    {
+    }
+
+    public WebApplication Server { get; private set; } = null!;
+
+    public string ServerAddress => AddressOf(Server);
+
+    public string AuthorityAddress { get; private set; } = "";
+
+    public string DatabaseFile => Path.Combine(_folder, "practice", "practice.db");
+
+    public Archive Authority => _standIn!.Services.GetRequiredService<Archive>();
+
+    public static async Task<Practice> StartAsync(bool demo = true)
+    {
+        var practice = new Practice();
+        await practice.StartAuthorityAsync("http://127.0.0.1:0");
+        await practice.StartServerAsync(demo);
+        return practice;
+    }
+
+    public async Task StartServerAsync(bool demo = true)
+    {
+        Server = ServerApplication.Build(
+        [
+            "--urls", "http://127.0.0.1:0", "--Data", Path.Combine(_folder, "practice"), "--Authority", AuthorityAddress,
+            "--Demo", demo ? "true" : "false", "--Clock:Today", "2026-06-18",
+        ]);
+        await Server.StartAsync();
+    }
+
+    /// <summary>Stops the server at once, as a crash would.</summary>
+    public async Task KillServerAsync()
+    {
+        using var atOnce = new CancellationTokenSource(0);
+        try
+        {
+            await Server.StopAsync(atOnce.Token);
+        }
+        catch (OperationCanceledException)
+        {
+            // That it did not stop in good order is what is wanted.
+        }
+
+        await Server.DisposeAsync();
+    }
+
+    public async Task StopAuthorityAsync()
+    {
+        await _standIn!.StopAsync();
+        await _standIn.DisposeAsync();
+    }
+
+    public Task RestartAuthorityAsync() => StartAuthorityAsync(AuthorityAddress);
+
+    public Task<Browser> SignInAsync(int person) => Browser.SignInAsync(ServerAddress, DemoData.Credentials[person]);
+
+    public async ValueTask DisposeAsync()
+    {
+        await Server.StopAsync();
+        await Server.DisposeAsync();
+        await StopAuthorityAsync();
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    private async Task StartAuthorityAsync(string address)
+    {
+        _standIn = StandInApplication.Build(
+            ["--urls", address, "--Data", Path.Combine(_folder, "standin"), "--Clock:Today", "2026-06-18", "--AnswerAfterSeconds", "0.2"]);
+        await _standIn.StartAsync();
+        AuthorityAddress = AddressOf(_standIn);
+    }
+
+    private static string AddressOf(WebApplication app) =>
+        app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();
+}
+
+/// <summary>A person at the API, with cookies and token as a browser has them.</summary>
+public sealed class Browser(HttpClient http)
+{
+    private string _token = "";
+
+    public HttpClient Http { get; } = http;
+
+    public static async Task<Browser> OpenAsync(string address)
+    {
+        var browser = new Browser(new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(address) });
+        await browser.RefreshTokenAsync();
+        return browser;
+    }
+
+    public static async Task<Browser> SignInAsync(string address, Access.DemoCredential credential)
+    {
+        var browser = await OpenAsync(address);
+        var (status, answer) = await browser.SendAsync(HttpMethod.Post, "/api/session/sign-in", new { email = credential.Email, password = credential.Password });
+        Assert.True(status == HttpStatusCode.OK, answer?.ToJsonString());
+        await browser.RefreshTokenAsync();
+        return browser;
+    }
+
+    public async Task<JsonNode> GetAsync(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
+
+    public async Task<(HttpStatusCode Status, JsonNode? Answer)> SendAsync(HttpMethod method, string path, object? body = null, bool withToken = true)
+    {
+        using var request = new HttpRequestMessage(method, path) { Content = body is null ? null : JsonContent.Create(body) };
+        if (withToken)
+        {
+            request.Headers.Add("X-Aerarium-Token", _token);
+        }
+
+        using var response = await Http.SendAsync(request);
+        var text = await response.Content.ReadAsStringAsync();
+        return (response.StatusCode, text.Length == 0 || text[0] is not ('{' or '[') ? null : JsonNode.Parse(text));
+    }
+
+    public async Task<JsonNode> DoAsync(HttpMethod method, string path, object? body = null)
+    {
+        var (status, answer) = await SendAsync(method, path, body);
+        Assert.True((int)status < 300, $"{status}: {answer?.ToJsonString()}");
+        return answer!;
+    }
+
+    public Task<JsonNode> SetAsync(long id, string line, string? value, string? row = null, long seen = long.MaxValue) =>
+        DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind = "set", line, row, value, seen } } });
+
+    public async Task<long> ReturnOfAsync(string client, int year)
+    {
+        var desk = await GetAsync("/api/desk");
+        return desk.AsArray().Single(r => r!["client"]!.GetValue<string>().StartsWith(client, StringComparison.Ordinal) && r["year"]!.GetValue<int>() == year)!["id"]!.GetValue<long>();
+    }
+
+    public async Task<string> StageAsync(long id) => (await GetAsync($"/api/returns/{id}"))["stage"]!.GetValue<string>();
+
+    public async Task<string> WaitForAsync(long id, params string[] stages)
+    {
+        for (var attempt = 0; attempt < 300; attempt++)
+        {
+            var stage = await StageAsync(id);
+            if (stages.Contains(stage))
+            {
+                return stage;
+            }
+
+            await Task.Delay(50);
+        }
+
+        return $"still {await StageAsync(id)}";
+    }
+
+    private async Task RefreshTokenAsync() => _token = (await GetAsync("/api/session"))["token"]!.GetValue<string>();
+}
