@@ -146,7 +146,10 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
             Storage.Returns.SetStage(unit, id, stage);
             Acts.Add(unit, caller.Act(kind, clock.GetUtcNow()) with
             {
-                ReturnId = id, ClientId = workspace.Record.ClientId, Before = workspace.Record.Stage, After = remark ?? stage,
+                ReturnId = id,
+                ClientId = workspace.Record.ClientId,
+                Before = workspace.Record.Stage,
+                After = remark ?? stage,
             });
         });
         workbench.Forget(id);

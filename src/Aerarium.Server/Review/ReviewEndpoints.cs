@@ -71,7 +71,11 @@ internal static class ReviewEndpoints
             change(unit);
             Acts.Add(unit, caller.Act(kind, clock.GetUtcNow()) with
             {
-                ReturnId = id, ClientId = workspace.Record.ClientId, Line = finding, Row = row, After = reason,
+                ReturnId = id,
+                ClientId = workspace.Record.ClientId,
+                Line = finding,
+                Row = row,
+                After = reason,
             });
         });
         workbench.Forget(id);

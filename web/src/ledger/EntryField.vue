@@ -31,12 +31,18 @@ const targets = computed(() => {
 const choices = computed(() => (props.line.kind === 'row' ? targets.value : (props.line.choices ?? [])))
 const described = computed(() => (draft.value?.message ? `message-${key.value}` : undefined))
 
-function begin() {
+/** Starts an edit. The text is put in place at once, not at the next rendering, so that nothing typed meanwhile is mixed with it. */
+function begin(event: FocusEvent) {
   store.focus.value = { line: props.line.key, row: props.row }
   seen = store.revision.value
-  const text = draft.value?.typed ?? value.value?.expression ?? value.value?.value ?? ''
-  before = numeric.value && /^-?[\d.]+$/.test(text) ? editable(text) : props.line.kind === 'date' ? day(text) : text
+  const text = value.value?.expression ?? value.value?.value ?? ''
+  if (draft.value) before = draft.value.typed
+  else if (numeric.value) before = value.value?.expression ?? editable(text)
+  else before = props.line.kind === 'date' ? day(text) : text
   editing.value = before
+  const input = event.target as HTMLInputElement
+  input.value = before
+  input.select()
 }
 
 function commit() {
@@ -53,7 +59,9 @@ function onKey(event: KeyboardEvent) {
   } else if (event.key === 'Enter') {
     event.preventDefault()
     const fields = [...document.querySelectorAll<HTMLElement>('[data-field]')]
-    fields[fields.indexOf(event.target as HTMLElement) + (event.shiftKey ? -1 : 1)]?.focus()
+    const next = fields[fields.indexOf(event.target as HTMLElement) + (event.shiftKey ? -1 : 1)]
+    if (next) next.focus()
+    else commit()
   }
 }
 

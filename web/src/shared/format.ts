@@ -19,6 +19,7 @@ export function amount(value: string | null | undefined): string {
 
 /** An amount as it is edited: grouped, with a minus. */
 export function editable(value: string): string {
+  if (value === '') return ''
   const [whole = '0', cents] = value.replace('-', '').split('.')
   return (value.startsWith('-') ? '-' : '') + grouped(whole) + (cents ? `.${cents}` : '')
 }

@@ -64,7 +64,8 @@ function onKey(event: KeyboardEvent) {
     event.metaKey
   )
     return
-  if (event.key === 'j' || event.key === 'ArrowDown') at.value = Math.min(at.value + 1, order.value.length - 1)
+  if (event.key === 'j' || event.key === 'ArrowDown')
+    at.value = Math.max(0, Math.min(at.value + 1, order.value.length - 1))
   else if (event.key === 'k' || event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
   else if (event.key === 'Enter' && order.value[at.value] && !(event.target as HTMLElement).closest('a, button'))
     void open(order.value[at.value]!)
@@ -72,15 +73,29 @@ function onKey(event: KeyboardEvent) {
   else return
   event.preventDefault()
 }
-onMounted(async () => {
-  window.addEventListener('keydown', onKey)
+async function load() {
   try {
     items.value = await call(api.GET('/api/desk'))
+    problem.value = ''
   } catch (error) {
     problem.value = (error as Error).message
   }
+}
+
+/** What others do shows when one comes back to the Desk, and every little while. */
+const EVERY_MS = 15_000
+let timer: number | undefined
+onMounted(() => {
+  window.addEventListener('keydown', onKey)
+  window.addEventListener('focus', load)
+  timer = window.setInterval(load, EVERY_MS)
+  void load()
 })
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey)
+  window.removeEventListener('focus', load)
+  window.clearInterval(timer)
+})
 </script>
 
 <template>

@@ -1,0 +1,113 @@
+import { computed, expect, field, fill, form, saved, signIn, step, test } from './servers'
+
+test('bad input gets a message that says what, where and what to do, and stays on screen', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await step(page, 'fill')
+  await form(page, 'Employment')
+  const cases: [string, string, string][] = [
+    ['employment.employers.bonus', 'twelve', 'is not an amount'],
+    ['employment.employers.bonus', '1.234.56', 'more than one decimal point'],
+    ['employment.employers.bonus', '1,23', 'can be read in two ways'],
+    ['employment.employers.bonus', '-500', 'cannot be negative'],
+    ['employment.employers.bonus', '99999999999999', 'larger than any amount'],
+    ['employment.employers.months', '13', 'must be between 1 and 12'],
+  ]
+  for (const [line, typed, message] of cases) {
+    await fill(page, line, typed)
+    await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible()
+    await expect(field(page, line)).toHaveValue(typed)
+  }
+  await fill(page, 'employment.employers.bonus', ' 12 500 \t')
+  await expect(field(page, 'employment.employers.bonus')).toHaveValue('12,500')
+  await fill(page, 'employment.employers.months', '8')
+  await fill(page, 'employment.employers.bonus', '')
+  await saved(page)
+})
+
+test('an employer without identifier, and one entered twice, are findings', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await expect(page.getByText("Moth Lantern Cinema Ltd: Employer's identification number is missing.")).toBeVisible()
+  await expect(page.getByText('Driftwood Ferry Line Ltd: This number is the letter P')).toBeVisible()
+  await step(page, 'fill')
+  await form(page, 'Employment')
+  await fill(page, 'employment.employers.pin', 'p051622095f', 0)
+  await expect(field(page, 'employment.employers.pin')).toHaveValue('P051622095F')
+  await fill(page, 'employment.employers.pin', 'P051622095F', 1)
+  await step(page, 'review')
+  await expect(page.getByText('This employer is entered twice')).toBeVisible()
+})
+
+test('what the authority holds is shown beside the return', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await step(page, 'fill')
+  await form(page, 'Employment')
+  await page.getByRole('button', { name: 'Take from what the authority holds' }).click()
+  await expect(page.getByText('differs from the return').or(page.getByText('not on the return')).first()).toBeVisible()
+})
+
+test('keyboard: Enter moves on, Escape restores, Alt+J visits findings, Ctrl+K goes anywhere, Alt+Y duplicates', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await expect(page.locator('tr.item.at')).toContainText('Njeri Halvorsen Oduya')
+  await page.keyboard.press('j')
+  await expect(page.locator('tr.item.at')).toContainText('Per Halvorsen Oduya')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/\/returns\/\d+\//)
+  await page.goto('/returns/2/fill/employment')
+  await field(page, 'employment.employers.basic-pay').focus()
+  await page.keyboard.press('Enter')
+  await expect(field(page, 'employment.employers.house-allowance')).toBeFocused()
+  await page.keyboard.press('Shift+Enter')
+  await expect(field(page, 'employment.employers.basic-pay')).toBeFocused()
+  await page.keyboard.type('999')
+  await page.keyboard.press('Escape')
+  await expect(field(page, 'employment.employers.basic-pay')).toHaveValue('1,668,000')
+  await page.keyboard.press('Alt+j')
+  await expect(page).toHaveURL(/line=/)
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('intrest allowed')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.margin h3')).toHaveText('Interest allowed')
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('s. 31 relief')
+  await expect(page.getByRole('option', { name: /Insurance relief/ }).first()).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.goto('/returns/2/fill/deductions')
+  await field(page, 'deductions.loans.interest').focus()
+  await page.keyboard.press('Alt+y')
+  await expect(field(page, 'deductions.loans.interest', 1)).toHaveValue('402,350')
+  await page.keyboard.press('Control+z')
+  await expect(field(page, 'deductions.loans.interest', 1)).toHaveCount(0)
+  await page.keyboard.press('Alt+m')
+  await expect(page.getByRole('complementary', { name: 'Margin' })).toBeHidden()
+  await page.keyboard.press('Alt+m')
+})
+
+test('a section closed by Scope keeps its entries, says so, and counts them again when it opens', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.goto('/returns/2/scope')
+  await field(page, 'scope.mortgage').focus()
+  await page.keyboard.press('n')
+  await expect(page.locator('.out').getByText('Home loan interest')).toBeVisible()
+  await step(page, 'review')
+  await expect(page.getByText('kept but do not count').first()).toBeVisible()
+  await page.goto('/returns/2/scope')
+  await field(page, 'scope.mortgage').focus()
+  await page.keyboard.press('y')
+  await form(page, 'Deductions')
+  await expect(computed(page, 'deductions.mortgage-interest')).toHaveText('402,350')
+})
+
+test('a warning is accepted with a reason and can be reopened', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.goto('/returns/2/review')
+  const finding = page.locator('[data-finding="mortgage-over-limit"]')
+  await finding.getByRole('button', { name: 'Accept with a reason' }).click()
+  await finding.getByLabel('Reason for accepting').fill('Discussed with the client')
+  await finding.getByRole('button', { name: 'Accept', exact: true }).click()
+  await expect(page.getByText('Rukia Tindall: Discussed with the client')).toBeVisible()
+  await page.getByRole('button', { name: 'Reopen' }).click()
+  await expect(finding).toBeVisible()
+})

@@ -1,0 +1,157 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test as base, type Browser, type Page } from '@playwright/test'
+
+const root = join(import.meta.dirname, '..', '..')
+
+async function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number }
+      server.close(() => resolve(port))
+    })
+  })
+}
+
+async function answers(address: string): Promise<void> {
+  for (let attempt = 0; attempt < 400; attempt++) {
+    try {
+      if ((await fetch(`${address}/health`)).ok) return
+    } catch {
+      // Not up yet.
+    }
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+  throw new Error(`${address} did not answer`)
+}
+
+/** The published server and stand-in with a fresh demonstration. */
+export class Servers {
+  address = ''
+  authority = ''
+  private server: ChildProcess | null = null
+  private standIn: ChildProcess | null = null
+  private readonly folder = mkdtempSync(join(tmpdir(), 'aerarium-e2e-'))
+
+  async start() {
+    this.address = `http://127.0.0.1:${await freePort()}`
+    this.authority = `http://127.0.0.1:${await freePort()}`
+    this.standIn = spawn(
+      'dotnet',
+      [
+        join(root, 'artifacts/standin/Aerarium.StandIn.dll'),
+        ...['--urls', this.authority, '--Data', join(this.folder, 'standin'), '--Clock:Today', '2026-06-18'],
+        ...['--AnswerAfterSeconds', '1'],
+      ],
+      { stdio: 'inherit' },
+    )
+    await answers(this.authority)
+    await this.startServer()
+  }
+
+  async startServer() {
+    this.server = spawn(
+      'dotnet',
+      [
+        join(root, 'artifacts/server/Aerarium.Server.dll'),
+        ...['--urls', this.address, '--Data', join(this.folder, 'practice'), '--Authority', this.authority],
+        ...['--Web', join(root, 'web/dist'), '--Demo', 'true', '--Clock:Today', '2026-06-18'],
+      ],
+      { stdio: ['ignore', 'ignore', 'inherit'] },
+    )
+    await answers(this.address)
+  }
+
+  /** Kills the server without warning. */
+  async killServer() {
+    const gone = new Promise((resolve) => this.server!.once('exit', resolve))
+    this.server!.kill('SIGKILL')
+    await gone
+  }
+
+  async fault(act: string, seconds?: number) {
+    const body = new URLSearchParams({ act, ...(seconds === undefined ? {} : { seconds: String(seconds) }) })
+    await fetch(`${this.authority}/console/faults`, { method: 'POST', body, redirect: 'manual' })
+  }
+
+  async filings(pin: string): Promise<{ number: string; acknowledgement: string | null; arrivals: number }[]> {
+    const all = (await (await fetch(`${this.authority}/console/submissions`)).json()) as { pin: string }[]
+    return all.filter((s) => s.pin === pin) as never
+  }
+
+  stop() {
+    this.server?.kill('SIGKILL')
+    this.standIn?.kill('SIGKILL')
+    rmSync(this.folder, { recursive: true, force: true })
+  }
+}
+
+const people = {
+  rukia: ['rukia@lanternreef.example', 'kelp-and-ledger'],
+  mosi: ['mosi@lanternreef.example', 'tide-and-seal'],
+  pia: ['pia@lanternreef.example', 'reed-and-margin'],
+} as const
+
+export type Person = keyof typeof people
+
+/** A new browser window of its own with a person signed in. */
+export async function signIn(browser: Browser, servers: Servers, person: Person): Promise<Page> {
+  const page = await (await browser.newContext({ baseURL: servers.address })).newPage()
+  await page.goto('/')
+  await page.getByLabel('E-mail address').fill(people[person][0])
+  await page.getByLabel('Password').fill(people[person][1])
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible()
+  return page
+}
+
+/** Opens a step of the return that is open: scope, fill, review, approve, send or after. */
+export async function step(page: Page, name: string) {
+  await page.getByRole('navigation', { name: 'Steps of the return' }).getByRole('link', { name: new RegExp(`^${name}`, 'i') }).click()
+}
+
+/** Opens a form from the Contents. */
+export async function form(page: Page, title: string) {
+  await page.locator('.contents a.form', { hasText: title }).click()
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible()
+}
+
+/** The entry field of a line; in a repeating section, of the row with that number. */
+export function field(page: Page, line: string, row = 0) {
+  return page.locator(`[data-place^="${line}|"][data-field]`).nth(row)
+}
+
+/** What a computed line shows. */
+export function computed(page: Page, line: string) {
+  return page.locator(`button.computed[data-place^="${line}|"]`).first()
+}
+
+export async function fill(page: Page, line: string, text: string, row = 0) {
+  await field(page, line, row).fill(text)
+  await field(page, line, row).press('Enter')
+}
+
+/** Everything typed has reached the server. */
+export async function saved(page: Page) {
+  await expect(page.locator('.saved')).toContainText(/^saved /)
+}
+
+export const balance = (page: Page) => page.locator('[data-balance] .sum')
+
+export const test = base.extend<object, { servers: Servers }>({
+  servers: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const servers = new Servers()
+      await servers.start()
+      await use(servers)
+      servers.stop()
+    },
+    { scope: 'worker' },
+  ],
+})
+
+export { expect }

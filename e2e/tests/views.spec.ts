@@ -1,0 +1,72 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, signIn, test } from './servers'
+
+const views: [string, string][] = [
+  ['Desk', '/desk'],
+  ['Clients', '/clients'],
+  ['Client', '/clients/1'],
+  ['New client', '/clients/new'],
+  ['Scope', '/returns/2/scope'],
+  ['Fill, employment', '/returns/2/fill/employment'],
+  ['Fill, deductions with the Margin', '/returns/2/fill/deductions?line=deductions.mortgage-allowed'],
+  ['Review', '/returns/2/review'],
+  ['Approve', '/returns/6/approve'],
+  ['Send', '/returns/8/send'],
+  ['After', '/returns/9/after'],
+  ['Practice', '/practice'],
+  ['Acts', '/acts'],
+]
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`every view meets WCAG 2.2 AA in the ${scheme} theme`, async ({ browser, servers }) => {
+    const page = await signIn(browser, servers, 'rukia')
+    await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
+    for (const [name, path] of views) {
+      await page.goto(path)
+      await page.waitForLoadState('networkidle')
+      await page.waitForTimeout(200)
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze()
+      expect(
+        violations.map((v) => `${name}: ${v.id} at ${v.nodes.map((n) => `${n.target} ${n.any[0]?.message ?? ''}`).join('; ')}`),
+      ).toEqual([])
+    }
+  })
+}
+
+test('the sign-in page meets WCAG 2.2 AA and refuses wrong credentials plainly', async ({ page, servers }) => {
+  await page.goto(`${servers.address}/sign-in`)
+  await page.getByLabel('E-mail address').fill('rukia@lanternreef.example')
+  await page.getByLabel('Password').fill('wrong')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('alert')).toContainText('do not belong together')
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  expect(violations.map((v) => `${v.id} ${v.nodes.map((n) => n.target)}`)).toEqual([])
+})
+
+test('no request leaves the machine, and nothing is logged as an error', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  const elsewhere: string[] = []
+  const errors: string[] = []
+  page.on('request', (request) => {
+    if (!request.url().startsWith(servers.address) && !request.url().startsWith('data:') && !request.url().startsWith('blob:'))
+      elsewhere.push(request.url())
+  })
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))
+  page.on('pageerror', (error) => errors.push(error.message))
+  for (const [, path] of views) {
+    await page.goto(path)
+    await page.waitForLoadState('networkidle')
+  }
+  expect(elsewhere).toEqual([])
+  expect(errors).toEqual([])
+})
+
+test('the console of the stand-in shows what arrived', async ({ page, servers }) => {
+  await page.goto(servers.authority)
+  await expect(page.getByRole('heading', { name: 'Simulated authority, not a real one' })).toBeVisible()
+  await expect(page.getByText('NAME: The name does not belong to').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Take the service down' }).click()
+  await expect(page.getByText('Service: DOWN')).toBeVisible()
+  await page.getByRole('button', { name: 'Restore the service' }).click()
+  await expect(page.getByText('Service: up')).toBeVisible()
+})

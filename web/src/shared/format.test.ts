@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest'
+import { amount, day, daysLeft, difference, editable } from './format'
+
+describe('amounts', () => {
+  it.each([
+    ['1234567', '1,234,567'],
+    ['1234567.5', '1,234,567.50'],
+    ['-742', '(742)'],
+    ['-0.05', '(0.05)'],
+    ['999', '999'],
+    ['100.00', '100'],
+    ['', ''],
+    [null, ''],
+    ['999999999999.99', '999,999,999,999.99'],
+  ])('%s is printed as %s', (value, printed) => expect(amount(value)).toBe(printed))
+
+  it.each([
+    ['1234.5', '1,234.5'],
+    ['-1234', '-1,234'],
+    ['', ''],
+  ])('%s is edited as %s', (value, edited) => expect(editable(value)).toBe(edited))
+
+  it.each([
+    ['0.3', '0.1', '0.20'],
+    ['67233', '67553', '-320'],
+    ['-3600', '0', '-3600'],
+    ['999999999999.99', '0.01', '999999999999.98'],
+    ['5', '5', '0'],
+  ])('%s less %s is exactly %s', (left, right, result) => expect(difference(left, right)).toBe(result))
+})
+
+describe('dates', () => {
+  it('prints days', () => expect(day('2026-06-30')).toBe('30 Jun 2026'))
+  it.each([
+    [12, '12 days'],
+    [1, '1 day'],
+    [0, 'today'],
+    [-1, '1 day late'],
+    [-353, '353 days late'],
+  ])('%d days are said as %s', (days, words) => expect(daysLeft(days)).toBe(words))
+})
