@@ -59,6 +59,8 @@ public sealed class PrintedCopy
         _document.Info.Title = $"{definition.Title} {definition.Year}, {_facts.Client}";
         _document.Info.Creator = "Aerarium";
         _document.Info.CreationDate = _facts.Printed.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
+        // Content streams are left uncompressed: the library ends its compressed ones in a way that qpdf warns about.
+        _document.Options.CompressContentStreams = false;
         NewPage();
         Outcome();
         foreach (var form in definition.Forms.Where(f => f.Sections.Any(Prints)))

@@ -51,6 +51,29 @@ internal sealed class PlainProblems(ILogger<PlainProblems> log) : IExceptionHand
 
     private static string BadRequest(BadHttpRequestException bad) =>
         bad.StatusCode == StatusCodes.Status413PayloadTooLarge
-            ? "The request is larger than 1 MB; send less at once."
+            ? PlainStatus.TooLarge
             : $"The request cannot be read: {bad.InnerException?.Message ?? bad.Message}";
+}
+
+/// <summary>Says in words what a bare status means.</summary>
+internal static class PlainStatus
+{
+    public const string TooLarge = "The request is larger than 1 MB; send less at once.";
+
+    public static Task WriteAsync(StatusCodeContext context)
+    {
+        var response = context.HttpContext.Response;
+        var detail = response.StatusCode switch
+        {
+            StatusCodes.Status401Unauthorized => "Sign in first.",
+            StatusCodes.Status403Forbidden => "Your role does not allow this.",
+            StatusCodes.Status404NotFound => "There is nothing at this address.",
+            StatusCodes.Status405MethodNotAllowed => "This cannot be done here.",
+            StatusCodes.Status413PayloadTooLarge => TooLarge,
+            StatusCodes.Status415UnsupportedMediaType => "Send JSON.",
+            _ => "The request cannot be read.",
+        };
+        return response.WriteAsJsonAsync(
+            new ProblemDetails { Status = response.StatusCode, Detail = detail }, options: null, contentType: "application/problem+json");
+    }
 }

@@ -93,7 +93,7 @@ public static class ServerApplication
 
         var app = builder.Build();
         app.UseExceptionHandler();
-        app.UseStatusCodePages();
+        app.UseStatusCodePages(PlainStatus.WriteAsync);
         app.Use(SecurityHeaders.Add);
         app.UseFrontEnd(settings["Web"]);
         app.UseAuthentication();

@@ -1,0 +1,211 @@
+namespace Aerarium.Benchmarks;
+
+/// <summary>
+/// The same law as <c>ke/employment-income</c> 2025, written by hand as straight-line C# over plain fields, for the
+/// case of <see cref="EvaluationBenchmark"/>: what compiled rules are compared with. It computes the same lines and asks
+/// the same findings, and no more.
+/// </summary>
+public sealed class StraightLine
+{
+    /// <summary>An employer as entered, and its computed lines.</summary>
+    public struct Employer
+    {
+        public string? Pin, Name, HousingClass, Arrangement;
+        public decimal Months, Basic, House, Transport, Leave, Overtime, Bonus, Commission, Other, OtherBenefits, Minor, MonthsHoused, RentEmployer, MarketRent, RentEmployee, OtherIncome;
+        public decimal Total, Retirement, Pensionable, Mortgage, Medical, Health, Levy, Charged, Relief, Tax;
+        public decimal Cash, MinorTaxable, Car, Before, Share, Housing, Gross;
+    }
+
+    /// <summary>A car.</summary>
+    public struct Car
+    {
+        public int Provider;
+        public string? Arrangement, Body;
+        public decimal Engine, Cost, Lease, Months, Determined, Fixed, ByCost, Benefit;
+        public bool HasDetermined;
+    }
+
+    /// <summary>A policy.</summary>
+    public struct Policy
+    {
+        public string? Kind;
+        public int Commencement, Maturity;
+        public decimal Premium, Qualifying;
+    }
+
+    private static readonly decimal[] Edges = [0, 288_000, 388_000, 6_000_000, 9_600_000];
+    private static readonly decimal[] Rates = [0.10m, 0.25m, 0.30m, 0.325m, 0.35m];
+    private static readonly decimal[] Below = [0, 28_800, 53_800, 1_737_400, 2_907_400];
+    private static readonly decimal[] CarEdges = [1_200, 1_500, 1_750, 2_000, 3_000];
+    private static readonly decimal[] CarRates = [3_600, 4_200, 5_800, 7_200, 8_600, 14_400];
+
+    public Employer[] Employers = [];
+    public Car[] Cars = [];
+    public Policy[] Policies = [];
+    public decimal[] Interest = [];
+    public bool HasHousing, HasCar, HasMortgage, HasInsurance;
+    public decimal PeriodMonths = 12, MortgageMonths = 12;
+    public bool[] Findings = new bool[64];
+    public decimal Gross, Income, Deductions, Taxable, Tax, Reliefs, NetTax, AlreadyPaid, Balance;
+
+    /// <summary>Computes everything.</summary>
+    public decimal Run()
+    {
+        var minor = 0m;
+        for (var i = 0; i < Employers.Length; i++)
+        {
+            ref var e = ref Employers[i];
+            e.Cash = e.Basic + e.House + e.Transport + e.Leave + e.Overtime + e.Bonus + e.Commission + e.Other;
+            minor += e.Minor;
+        }
+
+        for (var i = 0; i < Cars.Length; i++)
+        {
+            ref var c = ref Cars[i];
+            var owned = c.Arrangement == "owned";
+            c.Fixed = owned ? c.Body == "saloon" ? Saloon(c.Engine) : c.Body == "pick-up" ? (c.Engine <= 1_750 ? 3_600 : 4_200) : c.Body == "utility" ? 7_200 : 0 : 0;
+            c.ByCost = owned ? Math.Round(0.02m * c.Cost, 2, MidpointRounding.AwayFromZero) : 0;
+            c.Benefit = Math.Round(c.HasDetermined ? c.Determined : owned ? Math.Max(c.Fixed, c.ByCost) * c.Months : c.Lease, 2, MidpointRounding.AwayFromZero);
+        }
+
+        decimal gross = 0, retirement = 0, pensionable = 0, health = 0, levy = 0, deducted = 0;
+        for (var i = 0; i < Employers.Length; i++)
+        {
+            ref var e = ref Employers[i];
+            e.MinorTaxable = minor < 60_000 ? 0 : e.Minor;
+            e.Car = 0;
+            for (var c = 0; c < Cars.Length; c++)
+            {
+                if (Cars[c].Provider == i)
+                {
+                    e.Car += Cars[c].Benefit;
+                }
+            }
+
+            e.Before = e.Cash + e.OtherBenefits + e.MinorTaxable + e.Car;
+            e.Share = e.Housing = 0;
+            if (HasHousing && e.HousingClass is not null)
+            {
+                var worked = Math.Max(e.Months, 1);
+                var housed = e.MonthsHoused > 0 && e.MonthsHoused < worked ? e.Before * e.MonthsHoused / worked : e.Before;
+                e.Share = Math.Round(e.HousingClass == "agricultural" ? 0.10m * housed : 0.15m * (housed + e.OtherIncome), 2, MidpointRounding.AwayFromZero);
+                e.Housing = Math.Max(0, Math.Max(Math.Max(e.Share, e.RentEmployer), e.MarketRent) - e.RentEmployee);
+            }
+
+            e.Gross = e.Before + e.Housing;
+            gross += e.Gross;
+            retirement += e.Retirement;
+            pensionable += e.Pensionable;
+            health += e.Health;
+            levy += e.Levy;
+            deducted += e.Tax;
+        }
+
+        Gross = gross;
+        Income = Math.Max(0, gross);
+        var share = Math.Round(0.30m * pensionable, 2, MidpointRounding.AwayFromZero);
+        var limit = Math.Min(360_000, 30_000 * PeriodMonths);
+        var allowed = Math.Min(Math.Min(retirement, share), limit);
+        var interest = 0m;
+        foreach (var paid in Interest)
+        {
+            interest += paid;
+        }
+
+        var mortgageLimit = Math.Min(360_000, 30_000 * MortgageMonths);
+        var mortgage = HasMortgage ? Math.Min(interest, mortgageLimit) : 0;
+        Deductions = allowed + mortgage + health + levy;
+        Taxable = Math.Max(0, Income - Deductions);
+        Tax = Math.Round(Bands(Taxable), 2, MidpointRounding.AwayFromZero);
+        var premiums = 0m;
+        for (var i = 0; i < Policies.Length; i++)
+        {
+            ref var p = ref Policies[i];
+            var disqualified = (p.Kind == "education" && p.Maturity != 0 && p.Commencement != 0 && p.Maturity < p.Commencement + 3_652) || (p.Kind == "health" && p.Commencement != 0 && p.Commencement < 732_676);
+            p.Qualifying = disqualified ? 0 : p.Premium;
+            premiums += p.Qualifying;
+        }
+
+        var uncapped = HasInsurance ? Math.Round(0.15m * premiums, 2, MidpointRounding.AwayFromZero) : 0;
+        var insurance = Math.Min(uncapped, 60_000);
+        var personal = PeriodMonths < 12 ? 2_400 * PeriodMonths : 28_800;
+        Reliefs = personal + insurance;
+        NetTax = Math.Max(0, Tax - Reliefs);
+        AlreadyPaid = deducted;
+        Balance = NetTax - AlreadyPaid;
+
+        Findings[0] = Employers.Length == 0;
+        Findings[1] = HasCar && Cars.Length == 0;
+        Findings[2] = retirement > allowed;
+        Findings[3] = allowed < Math.Min(share, limit) - 10_000;
+        Findings[4] = interest > mortgageLimit;
+        Findings[5] = uncapped > insurance;
+        Findings[6] = Reliefs > Tax && Gross > 0;
+        Findings[7] = NetTax == 0 && Gross > 0;
+        Findings[8] = Balance < 0;
+        Findings[9] = Balance > 0;
+        Findings[10] = retirement > 0 && pensionable == 0;
+        Findings[11] = Policies.Length == 0 && Taxable > 500_000;
+        for (var i = 0; i < Employers.Length; i++)
+        {
+            ref var e = ref Employers[i];
+            Findings[12] = Math.Max(e.Gross - e.Total, e.Total - e.Gross) > 1;
+            Findings[13] = Math.Max(e.Levy - (0.015m * e.Cash), (0.015m * e.Cash) - e.Levy) > 0.05m * (0.015m * e.Cash);
+            Findings[14] = e.Health < 0.95m * (0.0275m * e.Cash) || e.Health < 300 * e.Months;
+            Findings[15] = e.Tax > e.Cash + e.OtherBenefits + e.Minor + e.Total;
+            Findings[16] = !Matches(e.Pin);
+            Findings[17] = e.Name is null || e.Months == 0;
+            for (var j = 0; j < i; j++)
+            {
+                Findings[18] |= Employers[j].Pin == e.Pin;
+            }
+        }
+
+        return Balance;
+    }
+
+    private static bool Matches(string? pin)
+    {
+        if (pin is not { Length: 11 } || pin[0] is not ('A' or 'P') || pin[10] is < 'A' or > 'Z')
+        {
+            return false;
+        }
+
+        for (var at = 1; at < 10; at++)
+        {
+            if (pin[at] is < '0' or > '9')
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private static decimal Saloon(decimal engine)
+    {
+        var index = 0;
+        while (index < CarEdges.Length && engine > CarEdges[index])
+        {
+            index++;
+        }
+
+        return CarRates[index];
+    }
+
+    private static decimal Bands(decimal amount)
+    {
+        if (amount <= 0)
+        {
+            return 0;
+        }
+
+        var index = Edges.Length - 1;
+        while (amount <= Edges[index])
+        {
+            index--;
+        }
+
+        return Below[index] + ((amount - Edges[index]) * Rates[index]);
+    }
+}
