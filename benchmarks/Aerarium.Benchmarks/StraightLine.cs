@@ -3,7 +3,7 @@ namespace Aerarium.Benchmarks;
 /// <summary>
 /// The same law as <c>ke/employment-income</c> 2025, written by hand as straight-line C# over plain fields, for the
 /// case of <see cref="EvaluationBenchmark"/>: what compiled rules are compared with. It computes the same lines and asks
-/// the same findings, and no more.
+/// the findings a person would write out, without the bookkeeping of what is blank and what applies.
 /// </summary>
 public sealed class StraightLine
 {
@@ -45,7 +45,9 @@ public sealed class StraightLine
     public decimal[] Interest = [];
     public bool HasHousing, HasCar, HasMortgage, HasInsurance;
     public decimal PeriodMonths = 12, MortgageMonths = 12;
-    public bool[] Findings = new bool[64];
+    public bool[] Findings = new bool[160];
+    public bool?[] Answers = new bool?[13];
+    public string?[] Payout = new string?[6];
     public decimal Gross, Income, Deductions, Taxable, Tax, Reliefs, NetTax, AlreadyPaid, Balance;
 
     /// <summary>Computes everything.</summary>
@@ -159,6 +161,50 @@ public sealed class StraightLine
             {
                 Findings[18] |= Employers[j].Pin == e.Pin;
             }
+
+            // What must be given and is not, as a person would write it out.
+            var at = 20 + (i * 16);
+            Findings[at] = e.Pin is null;
+            Findings[at + 1] = e.Name is null;
+            Findings[at + 2] = e.Months == 0;
+            Findings[at + 3] = e.Basic == 0;
+            Findings[at + 4] = e.Total == 0;
+            Findings[at + 5] = e.Retirement > 0 && e.Pensionable == 0;
+            Findings[at + 6] = e.Health == 0;
+            Findings[at + 7] = e.Levy == 0;
+            Findings[at + 8] = e.Tax == 0;
+            var leased = e.Arrangement is "lease" or "related-lease";
+            var needsMarket = e.Arrangement is "owned" or "related-lease" || e.HousingClass is "service-director" or "other-director";
+            Findings[at + 9] = HasHousing && e.HousingClass is not null && e.Arrangement is null;
+            Findings[at + 10] = HasHousing && leased && e.RentEmployer == 0;
+            Findings[at + 11] = HasHousing && needsMarket && e.MarketRent == 0;
+            Findings[at + 12] = e.MonthsHoused > e.Months;
+            Findings[at + 13] = e.HousingClass == "ordinary" && e.Arrangement != "lease" && e.Share > e.MarketRent && e.MarketRent > 0;
+        }
+
+        for (var i = 0; i < Cars.Length; i++)
+        {
+            ref var c = ref Cars[i];
+            var owned = c.Arrangement == "owned";
+            Findings[100] = c.Arrangement is null;
+            Findings[101] = owned && c.Body is null;
+            Findings[102] = owned && c.Engine == 0;
+            Findings[103] = owned && c.Cost == 0;
+            Findings[104] = c.Arrangement == "leased" && c.Lease == 0;
+            Findings[105] = c.Months == 0;
+            Findings[106] = c.Months > Employers[c.Provider].Months;
+            Findings[107] = owned && ((c.Cost > 0 && c.Cost < 100_000) || c.Engine > 8_000);
+        }
+
+        for (var question = 0; question < Answers.Length; question++)
+        {
+            Findings[110 + question] = Answers[question] is null;
+        }
+
+        var refund = Balance < 0;
+        for (var account = 0; account < Payout.Length; account++)
+        {
+            Findings[130 + account] = refund && Payout[account] is null;
         }
 
         return Balance;

@@ -136,7 +136,7 @@ export async function fill(page: Page, line: string, text: string, row = 0) {
 
 /** Everything typed has reached the server. */
 export async function saved(page: Page) {
-  await expect(page.locator('.saved')).toContainText(/^saved /)
+  await expect(page.locator('.saved[data-waiting="0"]')).toContainText(/^saved /)
 }
 
 export const balance = (page: Page) => page.locator('[data-balance] .sum')

@@ -47,7 +47,7 @@ public static class LinesCommand
         Add("law", line.Law ?? line.Section.Law);
         Add("unit", line.Unit);
         Add("formula", line.Formula?.Words);
-        Add("applies", line.OpenWhen?.Words);
+        Add("applies", line.Table?.When is null ? line.OpenWhen?.Words : line.OpenWhen is null ? line.Table.When.Words : $"{line.Table.When.Words} and {line.OpenWhen.Words}");
         Add("required", line.RequiredWhen?.Words);
         if (line.Choices is not null)
         {

@@ -93,7 +93,7 @@ public sealed class EReturnWriter
     public void RowNumber(string name, string key)
     {
         var line = _evaluation.Definition.LineOf($"{_table!.Key}.{key}");
-        Put(name, line, Math.Max(1, _evaluation.Amount(line, _row)).ToString(CultureInfo.InvariantCulture));
+        Put(name, line, Math.Max(1, _evaluation.Code(line, _row)).ToString(CultureInfo.InvariantCulture));
     }
 
     /// <summary>An element holding a fixed text.</summary>

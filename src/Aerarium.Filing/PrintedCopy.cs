@@ -152,7 +152,7 @@ public sealed class PrintedCopy
         LineKind.Count => $"{value}{(line.Unit is null ? "" : $" {line.Unit}")}",
         LineKind.Choice => line.Choices!.First(c => c.Code == value).Label,
         LineKind.Date => DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToString("d MMM yyyy", CultureInfo.InvariantCulture),
-        LineKind.Row => _evaluation.RowName(line.Target!, (int)_evaluation.Amount(line, row) - 1),
+        LineKind.Row => _evaluation.RowName(line.Target!, _evaluation.Code(line, row) - 1),
         _ => value,
     };
 

@@ -122,7 +122,8 @@ public abstract class Definition
         _forms.ForEach(form => form.NumberLines());
         foreach (var line in _lines)
         {
-            var section = line.Section.When is null ? null : new SectionIsOpen(line.Section);
+            // Of a repeating section that does not apply no row counts, so that its columns need not ask.
+            var section = line.Section.When is null || line.Table is not null ? null : new SectionIsOpen(line.Section);
             line.OpenWhen = (section, line.When) switch
             {
                 (null, null) => null,

@@ -96,6 +96,9 @@ public sealed class Line
     /// <summary>The formula of a computed line; null for entries.</summary>
     public Formula? Formula { get; internal set; }
 
+    /// <summary>True when its value is kept as a whole-number code, not as an amount.</summary>
+    public bool IsCoded => Kind is not (LineKind.Money or LineKind.Count or LineKind.Text);
+
     /// <summary>True when the line is computed and cannot be typed.</summary>
     public bool IsComputed => Formula is not null;
 
@@ -194,11 +197,11 @@ public sealed class AnswerLine : Condition, ILineFormula
     public override string Words => $"'{Line.Label}' is yes";
 
     /// <inheritdoc />
-    public override bool Holds(Engine.Sheet sheet) => sheet.AmountOf(Line) != 0;
+    public override bool Holds(Engine.Sheet sheet) => sheet.CodeOf(Line) != 0;
 
     /// <inheritdoc />
     public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) =>
-        System.Linq.Expressions.Expression.NotEqual(emitter.AmountOf(Line), System.Linq.Expressions.Expression.Constant(0m));
+        System.Linq.Expressions.Expression.NotEqual(emitter.CodeOf(Line), System.Linq.Expressions.Expression.Constant(0));
 }
 
 /// <summary>Base of references that are neither amounts, conditions nor dates.</summary>
@@ -219,7 +222,7 @@ public abstract class LineReference : Formula, ILineFormula
     public override string Words => Line.Label;
 
     /// <inheritdoc />
-    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.AmountOf(Line);
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.CodeOf(Line);
 }
 
 /// <summary>A line of any kind, for conditions that only ask whether it is filled.</summary>
@@ -248,8 +251,8 @@ public sealed class TextLine : LineReference
     {
     }
 
-    /// <summary>Whether the text satisfies an identifier's rule.</summary>
-    public Condition Satisfies(IdentifierRule rule) => new SatisfiesIdentifierRule(this, rule);
+    /// <summary>Whether the identifier satisfies its rule.</summary>
+    public Condition SatisfiesItsRule() => new SatisfiesIdentifierRule(this);
 }
 
 /// <summary>A line pointing at a row of a repeating section, as formulas refer to it.</summary>
@@ -282,11 +285,10 @@ public sealed class DateLine : DateFormula, ILineFormula
     public override string Words => Line.Label;
 
     /// <inheritdoc />
-    public override int Evaluate(Engine.Sheet sheet) => (int)sheet.AmountOf(Line);
+    public override int Evaluate(Engine.Sheet sheet) => sheet.CodeOf(Line);
 
     /// <inheritdoc />
-    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) =>
-        System.Linq.Expressions.Expression.Convert(emitter.AmountOf(Line), typeof(int));
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.CodeOf(Line);
 }
 
 /// <summary>The words that follow a line's declaration.</summary>

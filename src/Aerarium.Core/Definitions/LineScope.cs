@@ -47,7 +47,7 @@ public abstract class LineScope
         var line = Declare(name, label, LineKind.Identifier, At(file, at));
         line.Identifier = rule;
         var text = new TextLine(line);
-        Declare(new FindingRule($"{line.Key}:identifier", Severity.Error, text.IsFilled() & !text.Satisfies(rule), $"{rule.Message}", [line], line.Table));
+        Declare(new FindingRule($"{line.Key}:identifier", Severity.Error, text.IsFilled() & !text.SatisfiesItsRule(), $"{rule.Message}", [line], line.Table));
         return text;
     }
 

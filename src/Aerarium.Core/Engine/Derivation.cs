@@ -209,7 +209,7 @@ public sealed record Derivation(
         private string? Shown(Line line, int row) => line.Kind switch
         {
             LineKind.Choice => line.Choices!.FirstOrDefault(c => c.Code == evaluation.Value(line, row))?.Label,
-            LineKind.Row => _sheet.AmountOf(line) is var position and > 0 ? evaluation.RowName(line.Target!, (int)position - 1) : null,
+            LineKind.Row => _sheet.CodeOf(line) is var position and > 0 ? evaluation.RowName(line.Target!, position - 1) : null,
             LineKind.Money when evaluation.Value(line, row) is null => "0",
             _ => evaluation.Value(line, row),
         };

@@ -15,6 +15,7 @@ public sealed class Emitter
     {
         Sheet = Expression.Parameter(typeof(Sheet), "sheet");
         Amounts = Local(typeof(decimal[]), nameof(Engine.Sheet.Amounts));
+        Codes = Local(typeof(int[]), nameof(Engine.Sheet.Codes));
         Filled = Local(typeof(bool[]), nameof(Engine.Sheet.Filled));
         Texts = Local(typeof(string[]), nameof(Engine.Sheet.Texts));
         Open = Local(typeof(bool[]), nameof(Engine.Sheet.Open));
@@ -24,6 +25,8 @@ public sealed class Emitter
     internal ParameterExpression Sheet { get; }
 
     private ParameterExpression Amounts { get; }
+
+    private ParameterExpression Codes { get; }
 
     private ParameterExpression Filled { get; }
 
@@ -38,6 +41,9 @@ public sealed class Emitter
 
     /// <summary>The amount of a line.</summary>
     public Expression AmountOf(Line line) => At(line, Amounts, s => s.Amounts);
+
+    /// <summary>The code of a line.</summary>
+    public Expression CodeOf(Line line) => At(line, Codes, s => s.Codes);
 
     /// <summary>The text of a line.</summary>
     public Expression TextOf(Line line) => At(line, Texts, s => s.Texts);
@@ -65,18 +71,13 @@ public sealed class Emitter
         _standing[section] = standing;
         var step = body();
         var done = Expression.Label("done");
-        var rowCount = Expression.Property(standing.Rows, nameof(Rows.Count));
+        var rowCount = Expression.Field(standing.Rows, nameof(Rows.Count));
         List<Expression> statements =
         [
-            Expression.Assign(
-                standing.Rows,
-                Expression.ArrayIndex(Expression.Field(Sheet, nameof(Engine.Sheet.Tables)), Expression.Constant(section.TableNumber))),
+            Expression.Assign(standing.Rows, RowsAt(section)),
             Expression.Assign(standing.Index, Expression.Constant(0)),
             Expression.Assign(standing.Offset, Expression.Constant(0)),
-            Expression.Assign(standing.Amounts, Expression.Field(standing.Rows, nameof(Rows.Amounts))),
-            Expression.Assign(standing.Filled, Expression.Field(standing.Rows, nameof(Rows.Filled))),
-            Expression.Assign(standing.Texts, Expression.Field(standing.Rows, nameof(Rows.Texts))),
-            Expression.Assign(standing.Open, Expression.Field(standing.Rows, nameof(Rows.Open))),
+            .. standing.Fetched.Select(f => Expression.Assign(f.Value, Expression.Field(standing.Rows, f.Key))),
             Expression.Loop(
                 Expression.IfThenElse(
                     Expression.LessThan(standing.Index, rowCount),
@@ -87,10 +88,7 @@ public sealed class Emitter
                     Expression.Break(done)),
                 done),
         ];
-        List<ParameterExpression> variables =
-        [
-            standing.Rows, standing.Index, standing.Offset, standing.Amounts, standing.Filled, standing.Texts, standing.Open,
-        ];
+        List<ParameterExpression> variables = [standing.Rows, standing.Index, standing.Offset, .. standing.Fetched.Values];
         if (result is not null)
         {
             variables.Add(result);
@@ -111,11 +109,7 @@ public sealed class Emitter
     }
 
     internal Expression AnyFilled(Line column) =>
-        Expression.Call(
-            Expression.ArrayIndex(Expression.Field(Sheet, nameof(Engine.Sheet.Tables)), Expression.Constant(column.Table!.TableNumber)),
-            nameof(Rows.AnyFilled),
-            [],
-            Expression.Constant(column.Slot));
+        Expression.Call(RowsAt(column.Table!), nameof(Rows.AnyFilled), [], Expression.Constant(column.Slot));
 
     internal bool StandsIn(RepeatingSection section) => _standing.ContainsKey(section);
 
@@ -127,15 +121,34 @@ public sealed class Emitter
     internal Expression ScalarFinding(int slot) =>
         Expression.ArrayAccess(Expression.Field(Sheet, nameof(Engine.Sheet.Findings)), Expression.Constant(slot));
 
-    internal Expression RowFinding(RepeatingSection section, int slot) =>
+    internal Expression RowFinding(RepeatingSection section, int width, int slot) =>
         Expression.ArrayAccess(
-            Expression.Field(_standing[section].Rows, nameof(Rows.Findings)),
-            Expression.Add(
-                Expression.Multiply(_standing[section].Index, Expression.Property(_standing[section].Rows, nameof(Rows.FindingWidth))),
-                Expression.Constant(slot)));
+            _standing[section].Findings,
+            Expression.Add(Expression.Multiply(_standing[section].Index, Expression.Constant(width)), Expression.Constant(slot)));
+
+    /// <summary>Decides whether a section applies; of a repeating section that does not, no row counts.</summary>
+    internal Expression Decide(Section section)
+    {
+        var applies = Expression.Assign(SectionIsOpen(section), section.When!.Emit(this));
+        if (section is not RepeatingSection table)
+        {
+            return applies;
+        }
+
+        var rows = RowsAt(table);
+        return Expression.Assign(
+            Expression.Field(rows, nameof(Rows.Count)),
+            Expression.Condition(applies, Expression.Property(rows, nameof(Rows.GivenCount)), Expression.Constant(0)));
+    }
 
     internal Action<Sheet> Compile(IEnumerable<Expression> statements) =>
         Expression.Lambda<Action<Sheet>>(Expression.Block(_arrays, [.. _fetch, .. statements, Expression.Empty()]), Sheet).Compile();
+
+    /// <summary>The number of rows that count.</summary>
+    public Expression RowCountOf(RepeatingSection section) => Expression.Field(RowsAt(section), nameof(Rows.Count));
+
+    private BinaryExpression RowsAt(RepeatingSection section) =>
+        Expression.ArrayIndex(Expression.Field(Sheet, nameof(Engine.Sheet.Tables)), Expression.Constant(section.TableNumber));
 
     private Expression At(Line line, Expression single, Func<Standing, Expression> column) =>
         line.Table is null
@@ -160,12 +173,29 @@ public sealed class Emitter
 
         public ParameterExpression Offset { get; } = Expression.Variable(typeof(int), "offset");
 
-        public ParameterExpression Amounts { get; } = Expression.Variable(typeof(decimal[]), "amounts");
+        /// <summary>The arrays that were asked for; only these are fetched before the walk.</summary>
+        public Dictionary<string, ParameterExpression> Fetched { get; } = [];
 
-        public ParameterExpression Filled { get; } = Expression.Variable(typeof(bool[]), "filled");
+        public ParameterExpression Amounts => Array(nameof(Engine.Rows.Amounts), typeof(decimal[]));
 
-        public ParameterExpression Texts { get; } = Expression.Variable(typeof(string[]), "texts");
+        public ParameterExpression Codes => Array(nameof(Engine.Rows.Codes), typeof(int[]));
 
-        public ParameterExpression Open { get; } = Expression.Variable(typeof(bool[]), "open");
+        public ParameterExpression Filled => Array(nameof(Engine.Rows.Filled), typeof(bool[]));
+
+        public ParameterExpression Texts => Array(nameof(Engine.Rows.Texts), typeof(string[]));
+
+        public ParameterExpression Open => Array(nameof(Engine.Rows.Open), typeof(bool[]));
+
+        public ParameterExpression Findings => Array(nameof(Engine.Rows.Findings), typeof(bool[]));
+
+        private ParameterExpression Array(string field, Type type)
+        {
+            if (!Fetched.TryGetValue(field, out var local))
+            {
+                Fetched[field] = local = Expression.Variable(type, field);
+            }
+
+            return local;
+        }
     }
 }

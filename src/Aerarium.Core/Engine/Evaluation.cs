@@ -66,30 +66,33 @@ public sealed class Evaluation
     public decimal Amount(Line line, int row = 0) =>
         line.Table is null ? Sheet.Amounts[line.Slot] : At(line, row, r => r.Amounts);
 
+    /// <summary>The code of a line: an answer as 1 or 0, a choice by position, a date by day number, a reference by row number.</summary>
+    public int Code(Line line, int row = 0) => line.Table is null ? Sheet.Codes[line.Slot] : At(line, row, r => r.Codes);
+
     /// <summary>The amount of a line by key; for columns in a row by index from zero.</summary>
     public decimal Amount(string key, int row = 0) => Amount(Definition.LineOf(key), row);
 
     /// <summary>Canonical text of a line's effective value, null when blank.</summary>
     public string? Value(Line line, int row = 0)
     {
-        var filled = line.Table is null ? Sheet.Filled[line.Slot] : At(line, row, r => r.Filled);
+        var filled = line.Table is null ? Sheet.Filled[line.Slot] : IsOpen(line.Section) && At(line, row, r => r.Filled);
         if (!filled)
         {
             return null;
         }
 
-        var amount = Amount(line, row);
         return line.Kind switch
         {
-            LineKind.Money or LineKind.Count => Figures.Canonical(amount),
-            LineKind.Answer => amount != 0 ? "yes" : "no",
-            LineKind.Date => DateOnly.FromDayNumber((int)amount).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            LineKind.Money or LineKind.Count => Figures.Canonical(Amount(line, row)),
+            LineKind.Answer => Code(line, row) != 0 ? "yes" : "no",
+            LineKind.Date => DateOnly.FromDayNumber(Code(line, row)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             _ => line.Table is null ? Sheet.Texts[line.Slot] : At(line, row, r => r.Texts),
         };
     }
 
     /// <summary>Whether a line applies.</summary>
-    public bool IsOpen(Line line, int row = 0) => line.Table is null ? Sheet.Open[line.Slot] : At(line, row, r => r.Open);
+    public bool IsOpen(Line line, int row = 0) =>
+        line.Table is null ? Sheet.Open[line.Slot] : IsOpen(line.Section) && At(line, row, r => r.Open);
 
     /// <summary>The rows of a repeating section as given, in order.</summary>
     public IReadOnlyList<EntryRow> RowsOf(RepeatingSection table) => _entries.RowsOf(table.Key);

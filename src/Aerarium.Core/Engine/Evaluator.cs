@@ -68,33 +68,13 @@ public sealed class Evaluator
         var parts = new List<Action<Sheet>>();
         var emitter = new Emitter();
         var statements = new List<Expression>();
-        foreach (var section in _definition.Sections.Where(s => s.When is null))
+        foreach (var steps in InOneWalk(_steps))
         {
-            statements.Add(Expression.Assign(emitter.SectionIsOpen(section), Expression.Constant(true)));
-        }
-
-        Flush();
-        foreach (var step in _steps)
-        {
-            statements.Add(Emit(step, emitter));
-            if (statements.Count == StepsPerDelegate)
+            statements.Add(Emit(steps, emitter));
+            if (statements.Count >= StepsPerDelegate)
             {
                 Flush();
             }
-        }
-
-        Flush();
-        foreach (var line in _definition.Lines.Where(l => l.OpenWhen is null && l.Table is null && !l.IsComputed))
-        {
-            statements.Add(Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)));
-        }
-
-        foreach (var table in _definition.Tables)
-        {
-            statements.Add(emitter.OverRows(table, null, () => Expression.Block(
-                table.Lines.Where(l => l.OpenWhen is null && !l.IsComputed)
-                    .Select(l => (Expression)Expression.Assign(emitter.IsOpen(l), Expression.Constant(true)))
-                    .Append(Expression.Empty()))));
         }
 
         Flush();
@@ -107,7 +87,7 @@ public sealed class Evaluator
         foreach (var rules in _definition.Findings.Where(f => f.Table is not null).GroupBy(f => f.Table!))
         {
             statements.Add(emitter.OverRows(rules.Key, null, () => Expression.Block(
-                rules.Select(r => (Expression)Expression.Assign(emitter.RowFinding(rules.Key, r.Slot), r.When.Emit(emitter))))));
+                rules.Select(r => (Expression)Expression.Assign(emitter.RowFinding(rules.Key, rules.Count(), r.Slot), r.When.Emit(emitter))))));
             Flush();
         }
 
@@ -124,22 +104,51 @@ public sealed class Evaluator
         }
     }
 
-    private Expression Emit(Step step, Emitter emitter)
+    private Expression Emit(IReadOnlyList<Step> steps, Emitter emitter)
     {
-        if (step.Section is { } section)
+        if (steps[0].Section is { } section)
         {
-            return Expression.Assign(emitter.SectionIsOpen(section), section.When!.Emit(emitter));
+            return emitter.Decide(section);
         }
 
-        var line = step.Line!;
-        return line.Table is null ? EmitLine(line, emitter) : emitter.OverRows(line.Table, null, () => EmitLine(line, emitter));
+        return steps[0].Line!.Table is { } table
+            ? emitter.OverRows(table, null, () => Expression.Block(steps.Select(s => EmitLine(s.Line!, emitter))))
+            : EmitLine(steps[0].Line!, emitter);
     }
+
+    /// <summary>Neighbouring columns of one repeating section that can be computed in one walk over its rows: none of them needs all rows of the section at once.</summary>
+    private static IEnumerable<IReadOnlyList<Step>> InOneWalk(IReadOnlyList<Step> steps)
+    {
+        var walk = new List<Step>();
+        foreach (var step in steps)
+        {
+            var table = step.Line?.Table;
+            if (walk.Count > 0 && (table is null || table != walk[0].Line!.Table || step.Formulas.Any(f => WalksOver(f, table))))
+            {
+                yield return walk;
+                walk = [];
+            }
+
+            walk.Add(step);
+            if (table is null)
+            {
+                yield return walk;
+                walk = [];
+            }
+        }
+
+        if (walk.Count > 0)
+        {
+            yield return walk;
+        }
+    }
+
+    private static bool WalksOver(Formula formula, RepeatingSection table) =>
+        formula.WalksOver == table || formula.Operands.Any(o => WalksOver(o, table));
 
     private Expression EmitLine(Line line, Emitter emitter)
     {
-        Expression whenOpen = Expression.Block(
-            Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)),
-            line.IsComputed ? EmitComputed(line, emitter) : EmitGiven(line, emitter));
+        var whenOpen = line.IsComputed ? EmitComputed(line, emitter) : EmitGiven(line, emitter);
         if (line.OpenWhen is null)
         {
             return whenOpen;
@@ -147,22 +156,24 @@ public sealed class Evaluator
 
         return Expression.IfThenElse(
             line.OpenWhen.Emit(emitter),
-            whenOpen,
+            Expression.Block(Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)), whenOpen),
             Expression.Block(
                 Expression.Assign(emitter.IsOpen(line), Expression.Constant(false)),
-                Expression.Assign(emitter.AmountOf(line), Expression.Constant(0m)),
                 Expression.Assign(emitter.FilledAt(line), Expression.Constant(false)),
-                Expression.Assign(emitter.TextOf(line), Expression.Constant(null, typeof(string)))));
+                line.IsCoded
+                    ? Expression.Assign(emitter.CodeOf(line), Expression.Constant(0))
+                    : Expression.Assign(emitter.AmountOf(line), Expression.Constant(0m)),
+                HasText(line) ? Expression.Assign(emitter.TextOf(line), Expression.Constant(null, typeof(string))) : Expression.Empty()));
     }
 
     private Expression EmitComputed(Line line, Emitter emitter)
     {
         var value = Expression.Variable(typeof(decimal), "value");
-        var filled = _beneath[line].Aggregate(
+        var filled = _beneath[line].Reverse().Aggregate(
             (Expression)Expression.NotEqual(value, Expression.Constant(0m)),
-            (any, beneath) => Expression.OrElse(
-                any,
-                beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath)));
+            (rest, beneath) => Expression.OrElse(
+                beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath),
+                rest));
         return Expression.Block(
             [value],
             Expression.Assign(value, line.Formula!.Emit(emitter)),
@@ -171,44 +182,43 @@ public sealed class Evaluator
     }
 
     private static Expression EmitGiven(Line line, Emitter emitter) => Expression.Block(
-        Expression.Assign(emitter.AmountOf(line), emitter.Given(line, nameof(Sheet.GivenAmounts))),
         Expression.Assign(emitter.FilledAt(line), emitter.Given(line, nameof(Sheet.GivenFilled))),
-        Expression.Assign(emitter.TextOf(line), emitter.Given(line, nameof(Sheet.GivenTexts))));
+        line.IsCoded
+            ? Expression.Assign(emitter.CodeOf(line), emitter.Given(line, nameof(Sheet.GivenCodes)))
+            : Expression.Assign(emitter.AmountOf(line), emitter.Given(line, nameof(Sheet.GivenAmounts))),
+        HasText(line) ? Expression.Assign(emitter.TextOf(line), emitter.Given(line, nameof(Sheet.GivenTexts))) : Expression.Empty());
+
+    private static bool HasText(Line line) => line.Kind is LineKind.Text or LineKind.Identifier or LineKind.Choice or LineKind.Row;
 
     /// <summary>Completes a loaded sheet by walking the trees, without compiled code.</summary>
     /// <exception cref="RuleException">A rule failed while computing; the message names the line.</exception>
     public void Interpret(Sheet sheet)
     {
-        Array.Fill(sheet.Open, true);
-        foreach (var rows in sheet.Tables)
-        {
-            Array.Fill(rows.Open, true);
-        }
-
-        foreach (var section in _definition.Sections)
-        {
-            sheet.OpenSections[section.Position] = true;
-        }
-
         foreach (var step in _steps)
         {
             if (step.Section is { } section)
             {
-                sheet.OpenSections[section.Position] = section.When!.Holds(sheet);
+                var applies = section.When!.Holds(sheet);
+                sheet.OpenSections[section.Position] = applies;
+                if (section is RepeatingSection table)
+                {
+                    sheet.Rows(table).Count = applies ? sheet.Rows(table).GivenCount : 0;
+                }
+
                 continue;
             }
 
             var line = step.Line!;
             if (line.Table is null)
             {
-                InterpretLine(line, sheet, sheet.Amounts, sheet.Filled, sheet.Texts, sheet.Open, line.Slot);
+                InterpretLine(line, sheet, sheet.Amounts, sheet.Codes, sheet.Filled, sheet.Texts, sheet.Open, line.Slot);
                 continue;
             }
 
             var rows = sheet.Rows(line.Table);
             for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
             {
-                InterpretLine(line, sheet, rows.Amounts, rows.Filled, rows.Texts, rows.Open, (rows.Current * rows.Width) + line.Slot);
+                InterpretLine(line, sheet, rows.Amounts, rows.Codes, rows.Filled, rows.Texts, rows.Open, (rows.Current * rows.Width) + line.Slot);
             }
 
             rows.Current = 0;
@@ -232,12 +242,13 @@ public sealed class Evaluator
         }
     }
 
-    private void InterpretLine(Line line, Sheet sheet, decimal[] amounts, bool[] filled, string?[] texts, bool[] open, int at)
+    private void InterpretLine(Line line, Sheet sheet, decimal[] amounts, int[] codes, bool[] filled, string?[] texts, bool[] open, int at)
     {
         open[at] = line.OpenWhen?.Holds(sheet) ?? true;
         if (!open[at])
         {
             amounts[at] = 0;
+            codes[at] = 0;
             filled[at] = false;
             texts[at] = null;
             return;
@@ -247,6 +258,7 @@ public sealed class Evaluator
         {
             var rows = line.Table is null ? null : sheet.Rows(line.Table);
             amounts[at] = (rows?.GivenAmounts ?? sheet.GivenAmounts)[at];
+            codes[at] = (rows?.GivenCodes ?? sheet.GivenCodes)[at];
             filled[at] = (rows?.GivenFilled ?? sheet.GivenFilled)[at];
             texts[at] = (rows?.GivenTexts ?? sheet.GivenTexts)[at];
             return;

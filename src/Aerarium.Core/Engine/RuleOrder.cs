@@ -13,7 +13,7 @@ public sealed record Step(Section? Section, Line? Line)
     internal IEnumerable<Formula> Formulas =>
         Line is null
             ? [Section!.When!]
-            : new Formula?[] { Line.Formula, Line.OpenWhen }.OfType<Formula>();
+            : new Formula?[] { Line.Table?.When is null ? null : new SectionIsOpen(Line.Table), Line.Formula, Line.OpenWhen }.OfType<Formula>();
 }
 
 /// <summary>Finds the order in which lines are computed, and the circle when there is none.</summary>
@@ -75,6 +75,11 @@ public static class RuleOrder
             }
             else
             {
+                if (formula.WalksOver is { When: not null } walked)
+                {
+                    yield return sections[walked];
+                }
+
                 foreach (var needed in formula.Operands.SelectMany(Needs))
                 {
                     yield return needed;

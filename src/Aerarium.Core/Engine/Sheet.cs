@@ -20,14 +20,20 @@ public sealed class Rows
     /// <summary>Number of rules asked of every row.</summary>
     public int FindingWidth { get; }
 
-    /// <summary>Number of rows.</summary>
-    public int Count { get; internal set; }
+    /// <summary>Number of rows that count: none while the section does not apply.</summary>
+    public int Count;
+
+    /// <summary>Number of rows given.</summary>
+    public int GivenCount { get; internal set; }
 
     /// <summary>The row that row formulas read while they are interpreted.</summary>
     public int Current { get; internal set; }
 
     /// <summary>Effective amounts.</summary>
     public decimal[] Amounts = [];
+
+    /// <summary>Effective codes: answers as 1 or 0, choices by position, dates by day number, references by row number, identifiers as 1 when they satisfy their rule.</summary>
+    public int[] Codes = [];
 
     /// <summary>What is filled in.</summary>
     public bool[] Filled = [];
@@ -40,6 +46,9 @@ public sealed class Rows
 
     /// <summary>Amounts as given.</summary>
     public decimal[] GivenAmounts = [];
+
+    /// <summary>Codes as given.</summary>
+    public int[] GivenCodes = [];
 
     /// <summary>What was given.</summary>
     public bool[] GivenFilled = [];
@@ -73,10 +82,12 @@ public sealed class Rows
 
         var size = Math.Max(rows, Amounts.Length / Math.Max(1, Width) * 2) * Width;
         Amounts = new decimal[size];
+        Codes = new int[size];
         Filled = new bool[size];
         Texts = new string?[size];
         Open = new bool[size];
         GivenAmounts = new decimal[size];
+        GivenCodes = new int[size];
         GivenFilled = new bool[size];
         GivenTexts = new string?[size];
         Findings = new bool[Math.Max(1, size / Math.Max(1, Width) * FindingWidth)];
@@ -94,10 +105,12 @@ public sealed class Sheet
         _definition = definition;
         var size = definition.ScalarSlots;
         Amounts = new decimal[size];
+        Codes = new int[size];
         Filled = new bool[size];
         Texts = new string?[size];
         Open = new bool[size];
         GivenAmounts = new decimal[size];
+        GivenCodes = new int[size];
         GivenFilled = new bool[size];
         GivenTexts = new string?[size];
         OpenSections = new bool[definition.Sections.Count];
@@ -108,8 +121,11 @@ public sealed class Sheet
         ];
     }
 
-    /// <summary>Effective amounts of single lines: money, numbers, answers as 1 or 0, choices by position, dates by day number.</summary>
+    /// <summary>Effective amounts of single lines: money and numbers.</summary>
     public decimal[] Amounts;
+
+    /// <summary>Effective codes of single lines: answers as 1 or 0, choices by position, dates by day number, references by row number, identifiers as 1 when they satisfy their rule.</summary>
+    public int[] Codes;
 
     /// <summary>What is filled in.</summary>
     public bool[] Filled;
@@ -122,6 +138,9 @@ public sealed class Sheet
 
     /// <summary>Amounts as given.</summary>
     public decimal[] GivenAmounts;
+
+    /// <summary>Codes as given.</summary>
+    public int[] GivenCodes;
 
     /// <summary>What was given.</summary>
     public bool[] GivenFilled;
@@ -148,6 +167,9 @@ public sealed class Sheet
     public decimal AmountOf(Line line) =>
         line.Table is null ? Amounts[line.Slot] : Tables[line.Table.TableNumber].Amounts[At(line)];
 
+    /// <summary>Effective code of a line, in the current row for columns.</summary>
+    public int CodeOf(Line line) => line.Table is null ? Codes[line.Slot] : Tables[line.Table.TableNumber].Codes[At(line)];
+
     /// <summary>Effective text of a line, in the current row for columns.</summary>
     public string? TextOf(Line line) => line.Table is null ? Texts[line.Slot] : Tables[line.Table.TableNumber].Texts[At(line)];
 
@@ -162,12 +184,15 @@ public sealed class Sheet
     public void Load(EntrySet entries, DateOnly today)
     {
         Today = today.DayNumber;
+        Array.Fill(Open, true);
+        Array.Fill(OpenSections, true);
         foreach (var line in _definition.Lines)
         {
             if (line.Table is null && !line.IsComputed)
             {
-                Put(line, entries.Values.GetValueOrDefault(line.Key), entries, GivenAmounts, GivenFilled, GivenTexts, line.Slot);
+                Put(line, entries.Values.GetValueOrDefault(line.Key), entries, GivenAmounts, GivenCodes, GivenFilled, GivenTexts, line.Slot);
                 Amounts[line.Slot] = GivenAmounts[line.Slot];
+                Codes[line.Slot] = GivenCodes[line.Slot];
                 Filled[line.Slot] = GivenFilled[line.Slot];
                 Texts[line.Slot] = GivenTexts[line.Slot];
             }
@@ -178,8 +203,9 @@ public sealed class Sheet
             var rows = Tables[table.TableNumber];
             var given = entries.RowsOf(table.Key);
             rows.Grow(given.Count);
-            rows.Count = given.Count;
+            rows.Count = rows.GivenCount = given.Count;
             rows.Current = 0;
+            Array.Fill(rows.Open, true);
             for (var row = 0; row < given.Count; row++)
             {
                 foreach (var line in table.Lines)
@@ -187,8 +213,9 @@ public sealed class Sheet
                     if (!line.IsComputed)
                     {
                         var at = (row * rows.Width) + line.Slot;
-                        Put(line, given[row].Values.GetValueOrDefault(line.Name), entries, rows.GivenAmounts, rows.GivenFilled, rows.GivenTexts, at);
+                        Put(line, given[row].Values.GetValueOrDefault(line.Name), entries, rows.GivenAmounts, rows.GivenCodes, rows.GivenFilled, rows.GivenTexts, at);
                         rows.Amounts[at] = rows.GivenAmounts[at];
+                        rows.Codes[at] = rows.GivenCodes[at];
                         rows.Filled[at] = rows.GivenFilled[at];
                         rows.Texts[at] = rows.GivenTexts[at];
                     }
@@ -203,9 +230,10 @@ public sealed class Sheet
         return (rows.Current * rows.Width) + line.Slot;
     }
 
-    private static void Put(Line line, string? value, EntrySet entries, decimal[] amounts, bool[] filled, string?[] texts, int at)
+    private static void Put(Line line, string? value, EntrySet entries, decimal[] amounts, int[] codes, bool[] filled, string?[] texts, int at)
     {
         amounts[at] = 0;
+        codes[at] = 0;
         texts[at] = null;
         filled[at] = value is not null;
         if (value is null)
@@ -219,10 +247,10 @@ public sealed class Sheet
                 amounts[at] = decimal.Parse(value, NumberStyles.Number, CultureInfo.InvariantCulture);
                 break;
             case LineKind.Answer:
-                amounts[at] = value == "yes" ? 1 : 0;
+                codes[at] = value == "yes" ? 1 : 0;
                 break;
             case LineKind.Date:
-                amounts[at] = DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).DayNumber;
+                codes[at] = DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).DayNumber;
                 break;
             case LineKind.Choice:
                 var position = 0;
@@ -234,7 +262,7 @@ public sealed class Sheet
                     }
                 }
 
-                amounts[at] = position;
+                codes[at] = position;
                 filled[at] = position > 0;
                 texts[at] = value;
                 break;
@@ -244,12 +272,16 @@ public sealed class Sheet
                 {
                     if (targets[index].Id == value)
                     {
-                        amounts[at] = index + 1;
+                        codes[at] = index + 1;
                     }
                 }
 
-                filled[at] = amounts[at] > 0;
+                filled[at] = codes[at] > 0;
                 texts[at] = value;
+                break;
+            case LineKind.Identifier:
+                texts[at] = value;
+                codes[at] = line.Identifier!.Accepts(value) ? 1 : 0;
                 break;
             default:
                 texts[at] = value;

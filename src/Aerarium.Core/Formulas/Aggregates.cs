@@ -73,6 +73,11 @@ public sealed class Aggregate(RepeatingSection section, AggregateKind kind, Amou
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter)
     {
+        if (Kind == AggregateKind.Count && Where is null)
+        {
+            return Expression.Convert(emitter.RowCountOf(Section), typeof(decimal));
+        }
+
         var total = Expression.Variable(typeof(decimal), "total");
         return emitter.OverRows(
             Section,

@@ -279,14 +279,11 @@ public sealed class Lookup(ChoiceLine choice, IReadOnlyDictionary<string, Parame
     public override string Words => $"rate fixed for {Choice.Words}";
 
     /// <inheritdoc />
-    public override decimal Evaluate(Sheet sheet) => At(_byPosition, sheet.AmountOf(Choice.Line));
+    public override decimal Evaluate(Sheet sheet) => _byPosition[sheet.CodeOf(Choice.Line)];
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(typeof(Lookup), nameof(At), [], Expression.Constant(_byPosition), emitter.AmountOf(Choice.Line));
-
-    /// <summary>The amount at a code's position; position zero is 'no code'.</summary>
-    public static decimal At(decimal[] byPosition, decimal position) => byPosition[(int)position];
+        Expression.ArrayIndex(Expression.Constant(_byPosition), emitter.CodeOf(Choice.Line));
 }
 
 /// <summary>Figures in neutral writing, for words in formulas and messages.</summary>

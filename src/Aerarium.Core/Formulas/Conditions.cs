@@ -1,7 +1,6 @@
 using System.Linq.Expressions;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
-using Aerarium.Core.Identifiers;
 
 namespace Aerarium.Core.Formulas;
 
@@ -136,21 +135,21 @@ public sealed class IsOpen(Line line) : Condition
 /// <summary>A code line holds a certain code.</summary>
 public sealed class HasCode(ChoiceLine choice, string code) : Condition
 {
-    private readonly decimal _position = Position(choice, code);
+    private readonly int _position = Position(choice, code);
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [choice];
 
     /// <inheritdoc />
-    public override string Words => $"{choice.Line.Label} is '{choice.Line.Choices![(int)_position - 1].Label}'";
+    public override string Words => $"{choice.Line.Label} is '{choice.Line.Choices![_position - 1].Label}'";
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => sheet.AmountOf(choice.Line) == _position;
+    public override bool Holds(Sheet sheet) => sheet.CodeOf(choice.Line) == _position;
 
     /// <inheritdoc />
-    public override Expression Emit(Emitter emitter) => Expression.Equal(emitter.AmountOf(choice.Line), Expression.Constant(_position));
+    public override Expression Emit(Emitter emitter) => Expression.Equal(emitter.CodeOf(choice.Line), Expression.Constant(_position));
 
-    private static decimal Position(ChoiceLine choice, string code)
+    private static int Position(ChoiceLine choice, string code)
     {
         var index = choice.Line.Choices!.ToList().FindIndex(c => c.Code == code);
         return index >= 0
@@ -159,21 +158,21 @@ public sealed class HasCode(ChoiceLine choice, string code) : Condition
     }
 }
 
-/// <summary>A text line satisfies the rule of its identifier.</summary>
-public sealed class SatisfiesIdentifierRule(TextLine text, IdentifierRule rule) : Condition
+/// <summary>An identifier satisfies its rule. Asked once, when the entry is loaded; the answer is the line's code.</summary>
+public sealed class SatisfiesIdentifierRule(TextLine text) : Condition
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [text];
 
     /// <inheritdoc />
-    public override string Words => $"{text.Line.Label} is a valid {rule.Label}";
+    public override string Words => $"{text.Line.Label} is a valid {text.Line.Identifier!.Label}";
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => rule.Accepts(sheet.TextOf(text.Line));
+    public override bool Holds(Sheet sheet) => sheet.CodeOf(text.Line) != 0;
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(Expression.Constant(rule), nameof(IdentifierRule.Accepts), [], emitter.TextOf(text.Line));
+        Expression.NotEqual(emitter.CodeOf(text.Line), Expression.Constant(0));
 }
 
 /// <summary>A row's text also stands in an earlier row of the same repeating section.</summary>
@@ -229,14 +228,14 @@ public sealed class PointsAtRow(RowLine reference, RepeatingSection target) : Co
     public override string Words => $"{reference.Line.Label} is this {target.RowLabel}";
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => Points(sheet.AmountOf(reference.Line), sheet.Rows(target).Current);
+    public override bool Holds(Sheet sheet) => Points(sheet.CodeOf(reference.Line), sheet.Rows(target).Current);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(typeof(PointsAtRow), nameof(Points), [], emitter.AmountOf(reference.Line), emitter.RowIndexOf(target));
+        Expression.Call(typeof(PointsAtRow), nameof(Points), [], emitter.CodeOf(reference.Line), emitter.RowIndexOf(target));
 
     /// <summary>Whether a reference (row number from 1; blank means the first row) points at a row index (from 0).</summary>
-    public static bool Points(decimal reference, int row) => reference == 0 ? row == 0 : (int)reference == row + 1;
+    public static bool Points(int reference, int row) => reference == 0 ? row == 0 : reference == row + 1;
 }
 
 internal static class RelationWords

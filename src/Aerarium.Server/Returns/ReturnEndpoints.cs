@@ -7,6 +7,7 @@ using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Clients;
 using Aerarium.Storage;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Aerarium.Server.Returns;
 
@@ -46,14 +47,17 @@ internal static class ReturnEndpoints
     public static IReadOnlyList<int> OpenSections(Workspace workspace) =>
         [.. workspace.Definition.Sections.Where(workspace.Evaluation.IsOpen).Select(s => s.Position)];
 
-    private static async Task<EditResult> Patch(long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench)
+    private static EditResult Patch(
+        long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)
     {
         if (patch.Changes is null or { Count: 0 or > MostChanges })
         {
             throw PlainProblem.Refused($"Send between 1 and {MostChanges} changes at once.");
         }
 
-        return await workbench.EditAsync(id, Caller.Of(user), patch.Changes);
+        var result = workbench.Edit(id, Caller.Of(user), patch.Changes, Origin.Typed, null);
+        http.Response.OnCompleted(() => workbench.TellAsync(result, connection));
+        return result;
     }
 
     private static ReturnView View(long id, Workbench workbench, PracticeDatabase database)

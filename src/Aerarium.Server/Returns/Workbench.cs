@@ -48,19 +48,12 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     /// <summary>Forgets a return kept in memory, after something beside its entries changed.</summary>
     public void Forget(long id) => _kept.TryRemove(id, out _);
 
-    /// <summary>Makes changes and tells everybody who has the return open.</summary>
-    public async Task<EditResult> EditAsync(long id, Caller caller, IReadOnlyList<EntryChange> changes)
-    {
-        var result = Edit(id, caller, changes, Origin.Typed, null);
-        await TellAsync(result);
-        return result;
-    }
-
-    /// <summary>Tells everybody who has a return open what changed.</summary>
-    public Task TellAsync(EditResult result) =>
+    /// <summary>Tells everybody who has a return open what changed, but the connection the change came from.</summary>
+    public Task TellAsync(EditResult result, string? exceptConnection = null) =>
         result.Values.Count + result.Rows.Count == 0
             ? Task.CompletedTask
-            : hub.Clients.Group(ReturnHub.GroupOf(result.ReturnId)).SendAsync("changed", result with { Refusals = [], Conflicts = [] });
+            : hub.Clients.GroupExcept(ReturnHub.GroupOf(result.ReturnId), exceptConnection is null ? [] : [exceptConnection])
+                .SendAsync("changed", result with { Refusals = [], Conflicts = [] });
 
     /// <summary>Makes changes. Those that cannot be read, or that somebody else was faster with, are told and not made; the others are kept.</summary>
     public EditResult Edit(long id, Caller caller, IReadOnlyList<EntryChange> changes, Origin origin, string? source)
@@ -185,7 +178,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows);
             Storage.Returns.KeepSummary(
                 unit, id, _revision, Figures.Canonical(drafted.Evaluation.Balance), drafted.Errors, drafted.OpenWarnings, typed);
-            return drafted.With(Storage.Returns.Find(unit, id)!, _entries, _rows);
+            return drafted.AsStored(Storage.Returns.Find(unit, id)!);
         }
 
         private void Set(EntryChange change)

@@ -30,6 +30,20 @@ public sealed class Workspace
             f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f)))];
     }
 
+    private Workspace(ReturnRecord record, Workspace evaluated)
+    {
+        Record = record;
+        Definition = evaluated.Definition;
+        Entries = evaluated.Entries;
+        Rows = evaluated.Rows;
+        Acceptances = evaluated.Acceptances;
+        Today = evaluated.Today;
+        EntrySet = evaluated.EntrySet;
+        Evaluation = evaluated.Evaluation;
+        Progress = evaluated.Progress;
+        Findings = evaluated.Findings;
+    }
+
     /// <summary>The return as stored.</summary>
     public ReturnRecord Record { get; }
 
@@ -74,6 +88,9 @@ public sealed class Workspace
         Storage.Returns.Rows(unit, record.Id).GroupBy(r => r.Section).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(r => r.Row)]),
         Storage.Acceptances.Of(unit, record.Id),
         today);
+
+    /// <summary>The same revision with the record as stored by now.</summary>
+    public Workspace AsStored(ReturnRecord record) => new(record, this);
 
     /// <summary>The next revision with other entries and rows.</summary>
     public Workspace With(

@@ -545,7 +545,9 @@ export interface paths {
         patch: {
             parameters: {
                 query?: never;
-                header?: never;
+                header?: {
+                    "X-Aerarium-Connection"?: string;
+                };
                 path: {
                     id: number;
                 };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject, ref, watch } from 'vue'
+import { computed, inject } from 'vue'
 import { amount, day } from '../shared/format'
 import SeverityMark from '../shared/SeverityMark.vue'
 import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
@@ -49,13 +49,6 @@ const before = computed(() => {
   if (props.line.kind === 'date') return day(props.lastYear)
   return props.line.choices?.find((c) => c.code === props.lastYear)?.label ?? props.lastYear
 })
-
-const moved = ref(false)
-watch(shown, (now, was) => {
-  if (!props.line.computed || was === now) return
-  moved.value = false
-  requestAnimationFrame(() => (moved.value = true))
-})
 </script>
 
 <template>
@@ -83,7 +76,6 @@ watch(shown, (now, was) => {
         v-else-if="line.computed"
         type="button"
         class="computed"
-        :class="{ moved }"
         :data-place="key"
         :aria-label="`${line.label}: ${shown || 'blank'}; explain`"
         @focus="store.focus.value = { line: line.key, row }"
@@ -111,12 +103,13 @@ watch(shown, (now, was) => {
   align-items: center;
   min-height: 32px;
   border-bottom: 1px solid var(--hairline);
+  contain: layout style;
 }
 .line.wide {
   grid-template-columns: 42px minmax(0, 1fr) 52px 252px;
 }
 .line.focused {
-  background: linear-gradient(90deg, var(--verdigris-wash), transparent 70%);
+  background: var(--verdigris-wash);
 }
 .label {
   overflow: hidden;

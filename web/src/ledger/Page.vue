@@ -127,6 +127,8 @@ header p {
 }
 .section {
   margin-top: 20px;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 300px;
 }
 .head-right {
   display: inline-flex;

@@ -40,7 +40,7 @@ watch(
   [spot, () => store.revision.value, tab],
   () => {
     window.clearTimeout(timer)
-    timer = window.setTimeout(load, 60)
+    timer = window.setTimeout(load, 90)
   },
   { immediate: true },
 )

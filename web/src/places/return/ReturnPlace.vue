@@ -104,11 +104,10 @@ onBeforeUnmount(() => {
         <span class="secondary">, {{ store.view.value.kind }}</span>
       </nav>
       <template #state>
-        <span v-if="store" class="saved small" role="status" aria-live="polite">
+        <span v-if="store" class="saved small" role="status" :data-waiting="store.queue.waiting.value">
           <span v-if="store.queue.offline.value" class="offline"
             >not connected; {{ store.queue.waiting.value }} kept here, sent when it is back</span
           >
-          <template v-else-if="store.queue.waiting.value">saving</template>
           <template v-else-if="store.queue.savedAt.value">saved {{ timeOfDay(store.queue.savedAt.value) }}</template>
         </span>
         <span

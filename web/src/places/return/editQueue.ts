@@ -14,6 +14,8 @@ export class EditQueue {
   readonly offline: Ref<boolean> = ref(false)
   readonly savedAt: Ref<string> = ref('')
   readonly waiting: Ref<number> = ref(0)
+  /** The live connection, so that the server need not tell it what it did itself. */
+  connection: string | null = null
   private changes: Change[] = []
   private sending = false
   private timer: number | undefined
@@ -53,7 +55,10 @@ export class EditQueue {
     const sent = [...this.changes]
     try {
       const result = await call(
-        api.PATCH('/api/returns/{id}/entries', { params: { path: { id: this.returnId } }, body: { changes: sent } }),
+        api.PATCH('/api/returns/{id}/entries', {
+          params: { path: { id: this.returnId }, header: { 'X-Aerarium-Connection': this.connection ?? undefined } },
+          body: { changes: sent },
+        }),
       )
       this.done(sent)
       this.savedAt.value = result.savedAt

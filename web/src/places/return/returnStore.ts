@@ -313,10 +313,16 @@ export class ReturnStore {
     if (result.revision < this.revision.value) return
     this.revision.value = result.revision
     this.stage.value = result.stage
-    this.findings.value = result.findings
-    this.progress.value = result.progress
-    this.openSections.value = new Set(result.openSections)
-    this.outcome.value = new Map(result.outcome.map((o) => [o.line, o.amount]))
+    this.showSummary(result)
+  }
+
+  /** Takes over what has changed of findings, progress and Outcome; what is the same stays, so that nothing is drawn again for it. */
+  private showSummary(now: Pick<Schemas['EditResult'], 'findings' | 'progress' | 'openSections' | 'outcome'>) {
+    const same = (left: unknown, right: unknown) => JSON.stringify(left) === JSON.stringify(right)
+    if (!same(this.findings.value, now.findings)) this.findings.value = now.findings
+    if (!same(this.progress.value, now.progress)) this.progress.value = now.progress
+    if (!same([...this.openSections.value], now.openSections)) this.openSections.value = new Set(now.openSections)
+    this.outcome.value = new Map(now.outcome.map((o) => [o.line, o.amount]))
   }
 
   private show(view: Schemas['ReturnView']) {
@@ -327,10 +333,7 @@ export class ReturnStore {
     for (const rows of view.rows) this.rows.set(rows.section, rows.rows)
     this.revision.value = view.revision
     this.stage.value = view.stage
-    this.findings.value = view.findings
-    this.progress.value = view.progress
-    this.openSections.value = new Set(view.openSections)
-    this.outcome.value = new Map(view.outcome.map((o) => [o.line, o.amount]))
+    this.showSummary(view)
   }
 
   private newRow(): string {
@@ -361,16 +364,15 @@ export class ReturnStore {
       .configureLogging(LogLevel.None)
       .build()
     this.connection = connection
-    connection.on('changed', (result: Schemas['EditResult']) => {
-      if (result.person !== this.me || result.revision > this.revision.value + 1) this.apply(result)
-    })
+    connection.on('changed', (result: Schemas['EditResult']) => this.apply(result))
     connection.on('presence', (returnId: number, names: string[]) => {
       if (returnId === this.id) this.others.value = names.filter((name) => name !== this.me)
     })
     connection.on('status', (returnId: number) => {
       if (returnId === this.id) void this.reload().then(() => this.statusTick.value++)
     })
-    connection.onreconnected(async () => {
+    connection.onreconnected(async (id) => {
+      this.queue.connection = id ?? null
       await connection.invoke('Join', this.id)
       await this.queue.flush()
       await this.reload()
@@ -378,6 +380,7 @@ export class ReturnStore {
     })
     try {
       await connection.start()
+      this.queue.connection = connection.connectionId
       await connection.invoke('Join', this.id)
     } catch {
       setTimeout(() => this.connection === connection && void this.connect(), 2000)
