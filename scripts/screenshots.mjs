@@ -1,0 +1,48 @@
+// Takes docs/screenshots from a fresh demonstration: node scripts/screenshots.mjs http://127.0.0.1:5080
+import { join } from 'node:path'
+import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs'
+
+const address = process.argv[2]
+const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+})
+
+async function as(email, password) {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: address })).newPage()
+  await page.goto('/sign-in')
+  await page.getByLabel('E-mail address').fill(email)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.waitForURL('**/desk')
+  return page
+}
+
+async function shot(page, name, path, before) {
+  await page.goto(path)
+  await page.waitForLoadState('networkidle')
+  await before?.()
+  await page.waitForTimeout(800)
+  await page.screenshot({ path: join(folder, `${name}.png`) })
+}
+
+const rukia = await as('rukia@lanternreef.example', 'kelp-and-ledger')
+await shot(rukia, 'desk', '/desk')
+await shot(rukia, 'scope', '/returns/2/scope')
+await shot(rukia, 'fill', '/returns/2/fill/deductions?line=deductions.mortgage-interest')
+await shot(rukia, 'gathering', '/returns/5/fill/employment', () => rukia.getByRole('button', { name: /Take from/ }).click())
+await shot(rukia, 'review', '/returns/2/review')
+await shot(rukia, 'client', '/clients/1')
+await shot(rukia, 'practice', '/practice')
+await shot(rukia, 'acts', '/acts')
+await rukia.emulateMedia({ colorScheme: 'dark' })
+await shot(rukia, 'dark', '/returns/2/fill/tax?line=tax.tax')
+const mosi = await as('mosi@lanternreef.example', 'tide-and-seal')
+await shot(mosi, 'approve', '/returns/6/approve')
+await shot(mosi, 'send', '/returns/9/send')
+const stranger = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const standIn = new URL(address)
+standIn.port = String(Number(standIn.port) + 1)
+await shot(stranger, 'standin', standIn.href)
+await browser.close()
