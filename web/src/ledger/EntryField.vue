@@ -164,6 +164,12 @@ function onAnswerKey(event: KeyboardEvent) {
   text-align: right;
   border-radius: 0;
 }
+.field:focus-visible {
+  outline: 0;
+}
+.answer:focus-visible {
+  outline-offset: -1px;
+}
 .field:hover:not(:focus):not(:disabled) {
   background: var(--verdigris-wash);
 }

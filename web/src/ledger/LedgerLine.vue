@@ -151,6 +151,9 @@ const before = computed(() => {
   text-align: right;
   cursor: pointer;
 }
+.computed:focus-visible {
+  outline-offset: -2px;
+}
 .subtotal .computed {
   border-top: 1px solid var(--ink);
   font-weight: 600;

@@ -1,0 +1,49 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { Validator } from '@seriousme/openapi-schema-validator'
+import { stdnum } from 'stdnum'
+import { expect, signIn, test } from './servers'
+
+/** Texts around the pattern of Kenya's personal identification number, the same in every run. */
+function corpus(): string[] {
+  let state = 20260618
+  const random = (below: number) => (state = (state * 48271) % 2147483647) % below
+  const letters = 'ABPXZ'
+  const texts = ['A001234567B', 'P051987654Q', 'A12345678C', 'B001234567D', 'a001234567b', ' A001234567B ', 'A001234567', '']
+  for (let index = 0; index < 150; index++) {
+    const digits = Array.from({ length: 8 + random(3) }, () => random(10)).join('')
+    texts.push(`${letters[random(letters.length)]}${digits}${random(4) ? letters[random(letters.length)] : random(10)}`)
+  }
+  return texts
+}
+
+test('identifiers agree with a general-purpose library (stdnum from npm)', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  const texts = corpus()
+  const problems = await page.evaluate(async (values) => {
+    const session = await (await fetch('/api/session')).json()
+    const answers: (string | null)[] = []
+    for (const value of values) {
+      const response = await fetch('/api/clients/check-identifier', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'X-Aerarium-Token': session.token },
+        body: JSON.stringify({ country: 'ke', value }),
+      })
+      answers.push((await response.json()).problem ?? null)
+    }
+    return answers
+  }, texts)
+  const verdicts = texts.map((text) => {
+    const found = stdnum.KE!.pin!.validate(text)
+    return found.isValid && found.isIndividual
+  })
+  expect(verdicts.filter(Boolean).length).toBeGreaterThan(10)
+  expect(texts.filter((_, index) => (problems[index] === null) !== verdicts[index])).toEqual([])
+})
+
+test("the API's description is a valid OpenAPI 3.1 document", async () => {
+  const file = join(import.meta.dirname, '../../web/src/api/openapi.json')
+  const result = await new Validator().validate(JSON.parse(readFileSync(file, 'utf8')))
+  expect(result.errors ?? []).toEqual([])
+  expect(result.valid).toBe(true)
+})
