@@ -1,0 +1,123 @@
+using System.Text.Json.Nodes;
+using Aerarium.Cli;
+
+namespace Aerarium.Countries.Tests;
+
+public class CommandLineTests
+{
+    private static (int Exit, string Output, string Errors) Compute(string input)
+    {
+        using var output = new StringWriter();
+        using var errors = new StringWriter();
+        var exit = ComputeCommand.Run("-", new StringReader(input), output, errors);
+        return (exit, output.ToString(), errors.ToString());
+    }
+
+    private static string Case(string entries, string year = "2025") =>
+        $$"""{"return":"ke/employment-income","year":{{year}},"today":"2026-03-01","entries":{{entries}}}""";
+
+    [Fact]
+    public void A_case_gives_values_findings_and_outcome()
+    {
+        var (exit, output, errors) = Compute(Case("""{"scope.insurance":true,"employment.employers":[{"months":12,"basic-pay":1440000,"pensionable-pay":"1,440,000","retirement-contributions":49680,"health-insurance":39600,"housing-levy":21600,"tax-deducted":307336}],"tax.policies":[{"kind":"life","premium":24000}]}"""));
+        Assert.Equal((0, ""), (exit, errors));
+        var result = JsonNode.Parse(output)!;
+        Assert.Equal(-3_600m, result["outcome"]!["balance"]!.GetValue<decimal>());
+        Assert.Equal(1_329_120m, result["values"]!["deductions.taxable-income"]!.GetValue<decimal>());
+        Assert.Equal(1_440_000m, result["values"]!["employment.employers"]![0]!["cash-pay"]!.GetValue<decimal>());
+        Assert.Null(result["values"]!["charges.interest"]);
+        Assert.Contains(result["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "refund" && f["severity"]!.GetValue<string>() == "note");
+    }
+
+    [Fact]
+    public void An_array_of_cases_gives_an_array_of_results()
+    {
+        var cases = string.Join(',', Enumerable.Range(1, 200).Select(i => Case($$"""{"employment.employers":[{"basic-pay":{{i * 10_000}}}]}""", i % 2 == 0 ? "2024" : "2025")));
+        var (exit, output, _) = Compute($"[{cases}]");
+        Assert.Equal(0, exit);
+        var results = JsonNode.Parse(output)!.AsArray();
+        Assert.Equal(200, results.Count);
+        Assert.Equal(2_000_000m, results[199]!["outcome"]!["income"]!.GetValue<decimal>());
+    }
+
+    [Theory]
+    [InlineData("""{"tax.tax":5}""", "tax.tax: this line is computed")]
+    [InlineData("""{"tax.wages":5}""", "unknown key 'tax.wages'")]
+    [InlineData("""{"employment.basic-pay":5}""", "did you mean 'employment.employers\"")]
+    [InlineData("""{"employment.employers":[{"wage":5}]}""", "employment.employers, row 1: unknown key 'wage'")]
+    [InlineData("""{"employment.employers":[{"basic-pay":5},{"basic-pay":"five"}]}""", "employment.employers, row 2, basic-pay: Basic pay: 'five' is not an amount")]
+    [InlineData("""{"employment.employers":[{"basic-pay":-5}]}""", "cannot be negative")]
+    [InlineData("""{"employment.employers":[{"months":13}]}""", "must be between 1 and 12")]
+    [InlineData("""{"employment.employers":[{"basic-pay":1.005}]}""", "more than two decimals")]
+    [InlineData("""{"employment.employers":[{"basic-pay":1e30}]}""", "larger than any amount")]
+    [InlineData("""{"employment.employers":[{"basic-pay":[1]}]}""", "expected one value, not array")]
+    [InlineData("""{"employment.employers":{}}""", "expected an array of rows")]
+    [InlineData("""{"employment.employers":[5]}""", "expected an object of columns")]
+    [InlineData("""{"scope.resident":"perhaps"}""", "answer yes or no")]
+    [InlineData("""{"scope.employers":"many"}""", "none, one, several")]
+    [InlineData("""{"charges.filed-on":"2026-02-30"}""", "not a date of the calendar")]
+    public void A_bad_entry_is_named_on_standard_error_with_exit_code_2(string entries, string message)
+    {
+        var (exit, output, errors) = Compute(Case(entries));
+        Assert.Equal((2, ""), (exit, output));
+        Assert.Contains(message, errors);
+        Assert.DoesNotContain("   at ", errors);
+    }
+
+    [Theory]
+    [InlineData("not json", "not JSON")]
+    [InlineData("5", "expected an object")]
+    [InlineData("""{"return":"ke/company","year":2025}""", "There is no return 'ke/company'")]
+    [InlineData("""{"return":"ke/employment-income","year":2019}""", "the years are 2024, 2025")]
+    [InlineData("""{"return":"ke/employment-income","year":"soon"}""", "'soon' is not a year")]
+    [InlineData("""{"return":"ke/employment-income"}""", "year: missing")]
+    [InlineData("""{"return":"ke/employment-income","year":2025,"lines":{}}""", "unknown key 'lines'")]
+    [InlineData("""{"return":"ke/employment-income","year":2025,"entries":[]}""", "expected an object of line keys")]
+    [InlineData("""{"return":"ke/employment-income","year":2025,"today":"1 June"}""", "is not a date such as")]
+    public void A_bad_case_is_named_on_standard_error_with_exit_code_2(string input, string message)
+    {
+        var (exit, output, errors) = Compute(input);
+        Assert.Equal((2, ""), (exit, output));
+        Assert.Contains(message, errors);
+    }
+
+    [Fact]
+    public void A_file_that_is_not_there_is_named()
+    {
+        using var errors = new StringWriter();
+        Assert.Equal(2, ComputeCommand.Run("/nowhere/case.json", TextReader.Null, TextWriter.Null, errors));
+        Assert.Contains("/nowhere/case.json", errors.ToString());
+    }
+
+    [Fact]
+    public void What_scope_keeps_out_is_said()
+    {
+        var (_, output, _) = Compute(Case("""{"deductions.loans":[{"interest":100000}]}"""));
+        Assert.Contains(JsonNode.Parse(output)!["findings"]!.AsArray(), f => f!["message"]!.GetValue<string>().Contains("kept but do not count"));
+    }
+
+    [Theory]
+    [InlineData("2024", "employment.employers.housing-levy-december", true)]
+    [InlineData("2025", "employment.employers.housing-levy-december", false)]
+    [InlineData("2025", "employment.employers.housing-levy", true)]
+    public void Lines_lists_every_line_of_the_year(string year, string key, bool there)
+    {
+        using var output = new StringWriter();
+        Assert.Equal(0, LinesCommand.Run("ke/employment-income", year, output, TextWriter.Null));
+        var lines = JsonNode.Parse(output.ToString())!.AsArray();
+        Assert.Equal(there, lines.Any(l => l!["key"]!.GetValue<string>() == key));
+        Assert.All(lines, l => Assert.Contains(l!["source"]!.GetValue<string>(), new[] { "entered", "computed" }));
+        Assert.Equal(lines.Count, lines.Select(l => l!["key"]!.GetValue<string>()).Distinct().Count());
+    }
+
+    [Theory]
+    [InlineData("ke/nothing", "2025", "There is no return")]
+    [InlineData("ke/employment-income", "2001", "not covered for 2001")]
+    [InlineData("ke/employment-income", "later", "not a year")]
+    public void Lines_of_what_is_not_covered_are_refused(string id, string year, string message)
+    {
+        using var errors = new StringWriter();
+        Assert.Equal(2, LinesCommand.Run(id, year, TextWriter.Null, errors));
+        Assert.Contains(message, errors.ToString());
+    }
+}
