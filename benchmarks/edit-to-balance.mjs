@@ -6,7 +6,15 @@ const address = process.argv[2]
 const EDITS = 200
 const options = {
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 }
 
 const started = performance.now()
@@ -56,4 +64,6 @@ await browser.close()
 
 times.sort((left, right) => left - right)
 const at = (share) => times[Math.min(times.length - 1, Math.floor(times.length * share))].toFixed(1)
-console.log(`leaving a field to the new balance painted, ${EDITS} edits: median ${at(0.5)} ms, 95th percentile ${at(0.95)} ms, slowest ${at(1)} ms`)
+console.log(
+  `leaving a field to the new balance painted, ${EDITS} edits: median ${at(0.5)} ms, 95th percentile ${at(0.95)} ms, slowest ${at(1)} ms`,
+)

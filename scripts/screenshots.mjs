@@ -6,7 +6,15 @@ const address = process.argv[2]
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 })
 
 async function as(email, password) {
@@ -31,7 +39,9 @@ const rukia = await as('rukia@lanternreef.example', 'kelp-and-ledger')
 await shot(rukia, 'desk', '/desk')
 await shot(rukia, 'scope', '/returns/2/scope')
 await shot(rukia, 'fill', '/returns/2/fill/deductions?line=deductions.mortgage-interest')
-await shot(rukia, 'gathering', '/returns/5/fill/employment', () => rukia.getByRole('button', { name: /Take from/ }).click())
+await shot(rukia, 'gathering', '/returns/5/fill/employment', () =>
+  rukia.getByRole('button', { name: /Take from/ }).click(),
+)
 await shot(rukia, 'review', '/returns/2/review')
 await shot(rukia, 'client', '/clients/1')
 await shot(rukia, 'practice', '/practice')

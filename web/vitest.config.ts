@@ -1,3 +1,4 @@
+import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
-export default defineConfig({ test: { environment: 'jsdom', include: ['src/**/*.test.ts'] } })
+export default defineConfig({ plugins: [vue()], test: { environment: 'jsdom', include: ['src/**/*.test.ts'] } })

@@ -52,7 +52,10 @@ test('a lost connection while typing loses nothing', async ({ browser, servers }
   await expect(field(page, 'deductions.loans.outstanding')).toHaveValue('1,234,567')
 })
 
-test('the server restarts while typing; a page closed meanwhile still sends what was typed', async ({ browser, servers }) => {
+test('the server restarts while typing; a page closed meanwhile still sends what was typed', async ({
+  browser,
+  servers,
+}) => {
   const page = await signIn(browser, servers, 'rukia')
   await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
   await step(page, 'fill')

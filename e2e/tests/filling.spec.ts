@@ -1,6 +1,9 @@
 import { computed, expect, field, fill, form, saved, signIn, step, test } from './servers'
 
-test('bad input gets a message that says what, where and what to do, and stays on screen', async ({ browser, servers }) => {
+test('bad input gets a message that says what, where and what to do, and stays on screen', async ({
+  browser,
+  servers,
+}) => {
   const page = await signIn(browser, servers, 'rukia')
   await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
   await step(page, 'fill')
@@ -48,7 +51,10 @@ test('what the authority holds is shown beside the return', async ({ browser, se
   await expect(page.getByText('differs from the return').or(page.getByText('not on the return')).first()).toBeVisible()
 })
 
-test('keyboard: Enter moves on, Escape restores, Alt+J visits findings, Ctrl+K goes anywhere, Alt+Y duplicates', async ({ browser, servers }) => {
+test('keyboard: Enter moves on, Escape restores, Alt+J visits findings, Ctrl+K goes anywhere, Alt+Y duplicates', async ({
+  browser,
+  servers,
+}) => {
   const page = await signIn(browser, servers, 'rukia')
   await expect(page.locator('tr.item.at')).toContainText('Njeri Halvorsen Oduya')
   await page.keyboard.press('j')
@@ -85,7 +91,10 @@ test('keyboard: Enter moves on, Escape restores, Alt+J visits findings, Ctrl+K g
   await page.keyboard.press('Alt+m')
 })
 
-test('a section closed by Scope keeps its entries, says so, and counts them again when it opens', async ({ browser, servers }) => {
+test('a section closed by Scope keeps its entries, says so, and counts them again when it opens', async ({
+  browser,
+  servers,
+}) => {
   const page = await signIn(browser, servers, 'rukia')
   await page.goto('/returns/2/scope')
   await field(page, 'scope.mortgage').focus()

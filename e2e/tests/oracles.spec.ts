@@ -9,7 +9,16 @@ function corpus(): string[] {
   let state = 20260618
   const random = (below: number) => (state = (state * 48271) % 2147483647) % below
   const letters = 'ABPXZ'
-  const texts = ['A001234567B', 'P051987654Q', 'A12345678C', 'B001234567D', 'a001234567b', ' A001234567B ', 'A001234567', '']
+  const texts = [
+    'A001234567B',
+    'P051987654Q',
+    'A12345678C',
+    'B001234567D',
+    'a001234567b',
+    ' A001234567B ',
+    'A001234567',
+    '',
+  ]
   for (let index = 0; index < 150; index++) {
     const digits = Array.from({ length: 8 + random(3) }, () => random(10)).join('')
     texts.push(`${letters[random(letters.length)]}${digits}${random(4) ? letters[random(letters.length)] : random(10)}`)

@@ -110,7 +110,10 @@ export async function signIn(browser: Browser, servers: Servers, person: Person)
 
 /** Opens a step of the return that is open: scope, fill, review, approve, send or after. */
 export async function step(page: Page, name: string) {
-  await page.getByRole('navigation', { name: 'Steps of the return' }).getByRole('link', { name: new RegExp(`^${name}`, 'i') }).click()
+  await page
+    .getByRole('navigation', { name: 'Steps of the return' })
+    .getByRole('link', { name: new RegExp(`^${name}`, 'i') })
+    .click()
 }
 
 /** Opens a form from the Contents. */

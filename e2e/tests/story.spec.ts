@@ -144,7 +144,9 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
     const zip = join(folder, 'parcel.zip')
     await download.saveAs(zip)
     execFileSync('python3', ['-m', 'zipfile', '-e', zip, folder])
-    expect(execFileSync('pdftotext', ['-layout', join(folder, 'printed-copy.pdf'), '-']).toString()).toContain('3,600.00')
+    expect(execFileSync('pdftotext', ['-layout', join(folder, 'printed-copy.pdf'), '-']).toString()).toContain(
+      '3,600.00',
+    )
     expect(JSON.parse(readFileSync(join(folder, 'receipt.json'), 'utf8')).status).toBe('accepted')
     const schema = join(import.meta.dirname, '../../src/Aerarium.StandIn/Schemas/ke/employment-income/2025.xsd')
     execFileSync('xmllint', ['--noout', '--schema', schema, join(folder, 'e-return.xml')], { stdio: 'pipe' })

@@ -25,9 +25,13 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto(path)
       await page.waitForLoadState('networkidle')
       await page.waitForTimeout(200)
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze()
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+        .analyze()
       expect(
-        violations.map((v) => `${name}: ${v.id} at ${v.nodes.map((n) => `${n.target} ${n.any[0]?.message ?? ''}`).join('; ')}`),
+        violations.map(
+          (v) => `${name}: ${v.id} at ${v.nodes.map((n) => `${n.target} ${n.any[0]?.message ?? ''}`).join('; ')}`,
+        ),
       ).toEqual([])
     }
   })
@@ -39,7 +43,9 @@ test('the sign-in page meets WCAG 2.2 AA and refuses wrong credentials plainly',
   await page.getByLabel('Password').fill('wrong')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(page.getByRole('alert')).toContainText('do not belong together')
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze()
   expect(violations.map((v) => `${v.id} ${v.nodes.map((n) => n.target)}`)).toEqual([])
 })
 
@@ -48,7 +54,11 @@ test('no request leaves the machine, and nothing is logged as an error', async (
   const elsewhere: string[] = []
   const errors: string[] = []
   page.on('request', (request) => {
-    if (!request.url().startsWith(servers.address) && !request.url().startsWith('data:') && !request.url().startsWith('blob:'))
+    if (
+      !request.url().startsWith(servers.address) &&
+      !request.url().startsWith('data:') &&
+      !request.url().startsWith('blob:')
+    )
       elsewhere.push(request.url())
   })
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))

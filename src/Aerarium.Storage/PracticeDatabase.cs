@@ -29,6 +29,7 @@ public sealed class PracticeDatabase : IDisposable
     private readonly string _connection;
     private readonly SqliteConnection _writer;
     private readonly SemaphoreSlim _queue = new(1, 1);
+    private bool _disposed;
 
     static PracticeDatabase()
     {
@@ -79,6 +80,14 @@ public sealed class PracticeDatabase : IDisposable
     /// <inheritdoc />
     public void Dispose()
     {
+        if (_disposed)
+        {
+            return;
+        }
+
+        // A transaction under way ends first.
+        _queue.Wait();
+        _disposed = true;
         _writer.Dispose();
         _queue.Dispose();
         SqliteConnection.ClearAllPools();

@@ -1,4 +1,5 @@
 using System.Net;
+using Aerarium.Core.Engine;
 using Aerarium.Storage;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
@@ -164,5 +165,93 @@ public class FillingTests
         var view = await rukia.GetAsync($"/api/returns/{opened}");
         Assert.Equal((await rukia.GetAsync($"/api/returns/{filed}"))["outcome"]![6]!["amount"]!.GetValue<string>(), view["outcome"]![6]!["amount"]!.GetValue<string>());
         Assert.Contains(view["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "taxpayer.prior-acknowledgement" && v["value"]!.GetValue<string>().StartsWith("ACK-2025-", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Every_line_of_every_return_explains_itself()
+    {
+        await using var practice = await Practice.StartAsync();
+        var workbench = practice.Server.Services.GetRequiredService<Returns.Workbench>();
+        var explained = 0;
+        foreach (var item in practice.Server.Services.GetRequiredService<PracticeDatabase>().Read(Aerarium.Storage.Returns.Desk))
+        {
+            var workspace = workbench.Open(item.Id);
+            foreach (var line in workspace.Definition.Lines)
+            {
+                foreach (var row in line.Table is null ? [null] : workspace.RowsOf(line.Table.Key).ToArray<string?>())
+                {
+                    var derivation = Derivation.Of(workspace.Evaluation, line, row);
+                    Assert.Equal(line.IsComputed, derivation.Root is not null);
+                    if (derivation is { Root: { } root, Value: { } value })
+                    {
+                        Assert.Equal(value, root.Value);
+                    }
+
+                    explained++;
+                }
+            }
+        }
+
+        Assert.True(explained > 1_500, $"{explained}");
+    }
+
+    [Fact]
+    public async Task An_authority_that_is_down_is_told_plainly_and_nothing_is_taken()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await rukia.ReturnOfAsync("Tamsin", 2025);
+        var before = (await rukia.GetAsync($"/api/returns/{id}"))["revision"]!.GetValue<long>();
+        practice.Authority.Faults.Outage = true;
+        foreach (var (method, path, body) in new (HttpMethod, string, object?)[] { (HttpMethod.Get, "", null), (HttpMethod.Post, "/take", new { numbers = new[] { "C-25-0301" } }) })
+        {
+            var (status, answer) = await rukia.SendAsync(method, $"/api/returns/{id}/authority-record{path}", body);
+            Assert.Equal(HttpStatusCode.BadGateway, status);
+            Assert.Contains("not available", answer!["detail"]!.GetValue<string>());
+        }
+
+        Assert.Equal(before, (await rukia.GetAsync($"/api/returns/{id}"))["revision"]!.GetValue<long>());
+    }
+
+    [Theory]
+    [InlineData("/api/returns/999", "This return does not exist")]
+    [InlineData("/api/clients/999", "This client does not exist")]
+    [InlineData("/api/returns/2/lines/no.line/derivation", "The line 'no.line' does not exist")]
+    [InlineData("/api/returns/2/lines/employment.employers.pin/derivation?row=none", "This row does not exist")]
+    [InlineData("/api/definitions/ke/company/2025", "There is no return 'ke/company'")]
+    [InlineData("/api/nowhere", "nothing at this address")]
+    public async Task What_does_not_exist_is_said(string path, string message)
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var (status, answer) = await rukia.SendAsync(HttpMethod.Get, path);
+        Assert.Equal(HttpStatusCode.NotFound, status);
+        Assert.Contains(message, answer!["detail"]!.GetValue<string>());
+    }
+
+    [Theory]
+    [InlineData("add-row", "no.section", "r1", "is not a repeating section")]
+    [InlineData("add-row", "employment.employers", "Row One!", "small letters, digits and dashes")]
+    public async Task Row_changes_that_make_no_sense_are_refused(string kind, string section, string row, string message)
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var (status, answer) = await rukia.SendAsync(HttpMethod.Patch, "/api/returns/2/entries", new { changes = new[] { new { kind, section, row, seen = 0 } } });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains(message, answer!["detail"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task The_desk_follows_every_edit()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var desk = await rukia.GetAsync("/api/desk");
+        var njeri = desk.AsArray().First(r => r!["client"]!.GetValue<string>().StartsWith("Njeri", StringComparison.Ordinal) && r["year"]!.GetValue<int>() == 2025)!;
+        Assert.Equal(("fill", 12, "review"), (njeri["stageLabel"]!.GetValue<string>(), njeri["daysLeft"]!.GetValue<int>(), njeri["place"]!.GetValue<string>()));
+        await rukia.SetAsync(njeri["id"]!.GetValue<long>(), "deductions.loans.interest", "100000", "row-3");
+        var after = (await rukia.GetAsync("/api/desk")).AsArray().First(r => r!["id"]!.GetValue<long>() == njeri["id"]!.GetValue<long>())!;
+        Assert.Equal(njeri["warnings"]!.GetValue<int>() - 1, after["warnings"]!.GetValue<int>());
+        Assert.NotEqual(njeri["balance"]!.GetValue<string>(), after["balance"]!.GetValue<string>());
     }
 }

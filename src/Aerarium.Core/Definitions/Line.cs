@@ -375,7 +375,7 @@ public static class LineWords
         return formula;
     }
 
-    /// <summary>Follows a particular of the client while the return is open, unless somebody typed over it.</summary>
+    /// <summary>Follows a particular of the client, or of the return itself (its kind, the acknowledgement it amends), while the return is open, unless somebody typed over it.</summary>
     public static T FollowsClient<T>(this T formula, string particular)
         where T : ILineFormula
     {

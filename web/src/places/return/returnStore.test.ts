@@ -1,0 +1,276 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Schemas } from '../../api/client'
+import { Problem } from '../../api/client'
+import { ReturnStore, type Section } from './returnStore'
+
+const server = vi.hoisted(() => ({
+  sent: [] as unknown[][],
+  answer: null as unknown as (changes: never[]) => unknown,
+  live: {} as Record<string, (...args: never[]) => void>,
+}))
+const kept = new Map<string, string>()
+const storage = {
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: (key: string, value: string) => void kept.set(key, value),
+  removeItem: (key: string) => void kept.delete(key),
+}
+vi.stubGlobal('localStorage', storage)
+vi.stubGlobal('sessionStorage', storage)
+vi.stubGlobal('CSS', { escape: (text: string) => text })
+
+vi.mock('../../api/client', async (original) => ({
+  ...(await original<typeof import('../../api/client')>()),
+  call: async (pending: unknown) => pending,
+  api: {
+    GET: (path: string) => (path.startsWith('/api/definitions') ? layout() : view()),
+    PATCH: (_: string, options: { body: { changes: never[] } }) => {
+      server.sent.push(options.body.changes)
+      return server.answer(options.body.changes)
+    },
+  },
+}))
+vi.mock('@microsoft/signalr', () => ({
+  LogLevel: { None: 0 },
+  HubConnectionBuilder: class {
+    withUrl = () => this
+    withAutomaticReconnect = () => this
+    configureLogging = () => this
+    build = () => ({
+      on: (name: string, handler: never) => (server.live[name] = handler),
+      onreconnected: () => {},
+      start: async () => {},
+      stop: async () => {},
+      invoke: async () => {},
+      connectionId: 'c1',
+    })
+  },
+}))
+
+const line = (key: string, computed = false) => ({
+  key,
+  name: key.split('.').at(-1),
+  number: '1.1',
+  label: key,
+  kind: 'money',
+  computed,
+  rule: 'none',
+})
+const section = (position: number, lines: unknown[], table: unknown = null) => ({
+  position,
+  title: `Section ${position}`,
+  law: null,
+  when: null,
+  table,
+  lines,
+})
+
+function layout() {
+  return {
+    id: 'ke/employment-income',
+    forms: [
+      { key: 'scope', title: 'Scope', about: '', number: 0, sections: [section(0, [line('scope.car')])] },
+      {
+        key: 'form',
+        title: 'Form',
+        about: '',
+        number: 1,
+        sections: [
+          section(1, [line('form.paid'), line('form.balance', true)]),
+          section(2, [line('form.rows.cost')], { key: 'form.rows', rowLabel: 'car', namedBy: null }),
+        ],
+      },
+    ],
+    outcome: [{ label: 'Balance', line: 'form.balance', sign: '=' }],
+  } as unknown as Schemas['Layout']
+}
+
+const value = (lineKey: string, text: string | null, row: string | null = null) => ({
+  line: lineKey,
+  row,
+  value: text,
+  open: true,
+})
+
+function view(): Schemas['ReturnView'] {
+  return {
+    id: 4,
+    definition: 'ke/employment-income',
+    year: 2025,
+    revision: 10,
+    stage: 'open',
+    deadlines: [],
+    rows: [{ section: 'form.rows', rows: ['a', 'b'] }],
+    values: [
+      value('form.paid', '100'),
+      value('form.balance', '900'),
+      value('form.rows.cost', '7', 'a'),
+      value('form.rows.cost', '8', 'b'),
+    ],
+    findings: [],
+    progress: [],
+    openSections: [0, 1, 2],
+    outcome: [{ line: 'form.balance', amount: '900' }],
+  } as unknown as Schemas['ReturnView']
+}
+
+function result(more: Partial<Schemas['EditResult']> = {}): Schemas['EditResult'] {
+  return {
+    returnId: 4,
+    revision: 11,
+    stage: 'open',
+    person: 'Rukia',
+    savedAt: '2026-06-18T14:06:00.000Z',
+    values: [],
+    rows: [],
+    findings: [],
+    progress: [],
+    openSections: [0, 1, 2],
+    outcome: [{ line: 'form.balance', amount: '900' }],
+    refusals: [],
+    conflicts: [],
+    ...more,
+  } as Schemas['EditResult']
+}
+
+const settled = () => new Promise((resolve) => setTimeout(resolve))
+const rows = (store: ReturnStore) => store.layout.forms[1]!.sections[1] as Section
+
+describe('a return as it is worked on', () => {
+  let store: ReturnStore
+
+  beforeEach(async () => {
+    kept.clear()
+    server.sent = []
+    server.answer = () => result()
+    store = await ReturnStore.open(4, 'Rukia')
+    await settled()
+  })
+
+  it('shows what the server answers to an edit, and the movement since opening', async () => {
+    server.answer = () =>
+      result({
+        values: [value('form.paid', '300'), value('form.balance', '700')] as never,
+        outcome: [{ line: 'form.balance', amount: '700' }],
+      })
+    store.set('form.paid', null, '300', 10)
+    expect(store.drafts.get('form.paid|')).toMatchObject({ typed: '300', state: 'sending' })
+    await settled()
+    expect(store.drafts.size).toBe(0)
+    expect(store.valueOf('form.balance', null)?.value).toBe('700')
+    expect([store.openingBalance, store.balance, store.revision.value]).toEqual(['900', '700', 11])
+  })
+
+  it('undoes and redoes across lines, newest first', async () => {
+    store.set('form.paid', null, '1', 10)
+    await settled()
+    store.set('form.rows.cost', 'a', '2', 10)
+    await settled()
+    store.undo()
+    store.undo()
+    store.undo()
+    store.redo()
+    await settled()
+    const values = server.sent.flat().map((c) => [(c as { line: string }).line, (c as { value: string }).value])
+    expect(values).toEqual([
+      ['form.paid', '1'],
+      ['form.rows.cost', '2'],
+      ['form.rows.cost', '7'],
+      ['form.paid', '100'],
+      ['form.paid', '1'],
+    ])
+  })
+
+  it('forgets what was undone when something new is typed', async () => {
+    store.set('form.paid', null, '1', 10)
+    store.undo()
+    store.set('form.paid', null, '2', 10)
+    await settled()
+    const before = server.sent.flat().length
+    store.redo()
+    await settled()
+    expect(server.sent.flat().length).toBe(before)
+  })
+
+  it('keeps a refused text with its message', async () => {
+    server.answer = () => result({ refusals: [{ line: 'form.paid', row: null, typed: 'x', message: 'not an amount' }] })
+    store.set('form.paid', null, 'x', 10)
+    await settled()
+    expect(store.drafts.get('form.paid|')).toEqual({ typed: 'x', state: 'refused', message: 'not an amount' })
+  })
+
+  it('shows a conflict, and takes mine on demand with the revision of now', async () => {
+    const conflict = {
+      line: 'form.paid',
+      row: null,
+      mine: '9',
+      theirs: '10',
+      person: 'Pia',
+      at: '2026-06-18T14:06:00Z',
+    }
+    server.answer = () => result({ revision: 15, conflicts: [conflict] })
+    store.set('form.paid', null, '9', 10)
+    await settled()
+    expect(store.drafts.get('form.paid|')).toMatchObject({ state: 'conflict', theirs: '10', typed: '9' })
+    server.answer = () => result({ revision: 16 })
+    store.useMine('form.paid', null)
+    await settled()
+    expect(server.sent.at(-1)).toMatchObject([{ value: '9', seen: 15 }])
+    expect(store.drafts.size).toBe(0)
+  })
+
+  it('keeps theirs by letting go of mine', async () => {
+    server.answer = () =>
+      result({
+        conflicts: [
+          { line: 'form.paid', row: null, mine: '9', theirs: '10', person: 'Pia', at: '2026-06-18T14:06:00Z' },
+        ],
+      })
+    store.set('form.paid', null, '9', 10)
+    await settled()
+    store.keepTheirs('form.paid', null)
+    expect(store.drafts.size).toBe(0)
+    expect(server.sent.length).toBe(1)
+  })
+
+  it('keeps what was typed when the server refuses the whole act', async () => {
+    server.answer = () => Promise.reject(new Problem(409, 'It was sent.'))
+    store.set('form.paid', null, '5', 10)
+    await settled()
+    expect(store.problem.value).toBe('It was sent.')
+    expect(store.drafts.get('form.paid|')).toMatchObject({ typed: '5', state: 'refused' })
+  })
+
+  it('takes in what others change, and who is there', () => {
+    server.live.changed!(result({ revision: 12, person: 'Pia', values: [value('form.paid', '44')] as never }) as never)
+    expect(store.valueOf('form.paid', null)?.value).toBe('44')
+    server.live.presence!(4 as never, ['Pia', 'Rukia'] as never)
+    expect(store.others.value).toEqual(['Pia'])
+  })
+
+  it('adds, duplicates, moves and removes rows, each with its way back', async () => {
+    store.removeRow(rows(store), 'b')
+    expect(store.undone.value).toBe('Car 2 removed.')
+    store.undo()
+    store.moveRow(rows(store), 'a', 1)
+    store.duplicateRow(rows(store), 'a')
+    store.addRow(rows(store), 'a')
+    await settled()
+    const changes = server.sent.flat() as Schemas['EntryChange'][]
+    expect(changes.map((c) => [c.kind, c.position])).toEqual([
+      ['remove-row', null],
+      ['add-row', 1],
+      ['move-row', 1],
+      ['add-row', 1],
+      ['set', null],
+      ['add-row', 1],
+    ])
+    expect(changes[4]!.value).toBe('7')
+    expect(new Set(changes.filter((c) => c.kind === 'add-row').map((c) => c.row)).size).toBe(3)
+    expect(changes.every((c) => c.row == null || /^[a-z0-9-]{1,40}$/.test(c.row))).toBe(true)
+  })
+
+  it('knows the place of every line', () => {
+    expect(store.placeOfLine('scope.car')).toBe('/returns/4/scope?line=scope.car')
+    expect(store.placeOfLine('form.rows.cost', 'a')).toBe('/returns/4/fill/form?line=form.rows.cost&row=a')
+  })
+})
