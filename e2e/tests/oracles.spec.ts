@@ -8,7 +8,7 @@ import { expect, signIn, test } from './servers'
 function corpus(): string[] {
   let state = 20260618
   const random = (below: number) => (state = (state * 48271) % 2147483647) % below
-  const letters = 'ABPXZ'
+  const letters = 'AAAPX'
   const texts = [
     'A001234567B',
     'P051987654Q',
@@ -20,7 +20,7 @@ function corpus(): string[] {
     '',
   ]
   for (let index = 0; index < 150; index++) {
-    const digits = Array.from({ length: 8 + random(3) }, () => random(10)).join('')
+    const digits = Array.from({ length: random(4) ? 9 : 8 + 2 * random(2) }, () => random(10)).join('')
     texts.push(`${letters[random(letters.length)]}${digits}${random(4) ? letters[random(letters.length)] : random(10)}`)
   }
   return texts

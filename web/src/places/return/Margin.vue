@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { computed, inject, ref, watch } from 'vue'
+import { computed, inject, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import DerivationNode from '../../ledger/DerivationNode.vue'
 import { amount, day, moment } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore, Spot } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
 const router = useRouter()
@@ -19,7 +19,8 @@ const tabs = [
   ['source', 'Source'],
 ] as const
 
-const spot = computed(() => store.focus.value)
+/** The line shown: it follows the line in focus once that has come to rest and its derivation is there. */
+const spot = shallowRef<Spot | null>(null)
 const line = computed(() => (spot.value ? store.lineOf(spot.value.line) : undefined))
 const value = computed(() => (spot.value ? store.valueOf(spot.value.line, spot.value.row) : undefined))
 const lastYear = computed(() => store.view.value.lastYear)
@@ -35,18 +36,19 @@ const origins: Record<string, string> = {
   'last-year': 'taken over from the filed return',
 }
 
+const REST_MS = 100
 let timer: number | undefined
 watch(
-  [spot, () => store.revision.value, tab],
+  [() => store.focus.value, () => store.revision.value, tab],
   () => {
     window.clearTimeout(timer)
-    timer = window.setTimeout(load, 90)
+    timer = window.setTimeout(load, REST_MS)
   },
   { immediate: true },
 )
 
 async function load() {
-  const at = spot.value
+  const at = store.focus.value
   if (!at) return
   const params = { path: { id: store.id, line: at.line }, query: at.row ? { row: at.row } : {} }
   try {
@@ -56,9 +58,9 @@ async function load() {
         ? call(api.GET('/api/returns/{id}/lines/{line}/history', { params }))
         : Promise.resolve([]),
     ])
-    if (spot.value === at) [derivation.value, history.value] = [found, acts]
+    if (store.focus.value === at) [spot.value, derivation.value, history.value] = [at, found, acts]
   } catch {
-    if (spot.value === at) derivation.value = null
+    if (store.focus.value === at) [spot.value, derivation.value] = [at, null]
   }
 }
 
