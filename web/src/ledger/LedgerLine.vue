@@ -111,6 +111,9 @@ const before = computed(() => {
 .line.focused {
   background: var(--verdigris-wash);
 }
+.line.focused .faint {
+  color: var(--secondary);
+}
 .label {
   overflow: hidden;
   text-overflow: ellipsis;
