@@ -103,7 +103,6 @@ const before = computed(() => {
   align-items: center;
   min-height: 32px;
   border-bottom: 1px solid var(--hairline);
-  contain: layout style;
 }
 .line.wide {
   grid-template-columns: 42px minmax(0, 1fr) 52px 252px;
