@@ -27,11 +27,11 @@ public class EvaluationBenchmark
         _sheet.Load(Case(), new DateOnly(2026, 3, 1));
         _straight.Employers =
         [
-            new() { Pin = "P051440218K", Name = "Kelp", Months = 12, Basic = 3_000_000, Bonus = 600_000, OtherBenefits = 120_000, HousingClass = "ordinary", Arrangement = "lease", RentEmployer = 900_000, RentEmployee = 120_000, Total = 5_100_000, Retirement = 240_000, Pensionable = 3_000_000, Health = 99_000, Levy = 54_000, Tax = 1_260_000 },
+            new() { Pin = "P051440218K", Name = "Kelp", Months = 12, Basic = 3_000_000, Bonus = 600_000, OtherBenefits = 120_000, HousingClass = StraightLine.Code.Ordinary, Arrangement = StraightLine.Code.Lease, RentEmployer = 900_000, RentEmployee = 120_000, Total = 5_100_000, Retirement = 240_000, Pensionable = 3_000_000, Health = 99_000, Levy = 54_000, Tax = 1_260_000 },
             new() { Pin = "P051775530M", Name = "Moth", Months = 5, Basic = 360_000, Total = 360_000, Retirement = 20_700, Pensionable = 360_000, Health = 9_900, Levy = 5_400, Tax = 52_000 },
         ];
-        _straight.Cars = [new() { Provider = 0, Arrangement = "owned", Body = "saloon", Engine = 1_900, Cost = 2_500_000, Months = 12 }];
-        _straight.Policies = [new() { Kind = "life", Commencement = new DateOnly(2016, 9, 1).DayNumber, Premium = 24_000 }];
+        _straight.Cars = [new() { Provider = 0, Arrangement = StraightLine.Code.Owned, Body = StraightLine.Code.Saloon, Engine = 1_900, Cost = 2_500_000, Months = 12 }];
+        _straight.Policies = [new() { Kind = StraightLine.Code.Life, Commencement = new DateOnly(2016, 9, 1).DayNumber, Premium = 24_000 }];
         _straight.Interest = [402_350];
         (_straight.HasHousing, _straight.HasCar, _straight.HasMortgage, _straight.HasInsurance) = (true, true, true, true);
         Compiled();
