@@ -172,8 +172,8 @@ public sealed class StraightLine
         for (var i = 0; i < Employers.Length; i++)
         {
             ref var e = ref Employers[i];
-            Findings[12] = Math.Max(e.Gross - e.Total, e.Total - e.Gross) > 1;
-            Findings[13] = Math.Max(e.Levy - (0.015m * e.Cash), (0.015m * e.Cash) - e.Levy) > 0.05m * (0.015m * e.Cash);
+            Findings[12] = Math.Abs(e.Gross - e.Total) > 1;
+            Findings[13] = Math.Abs(e.Levy - (0.015m * e.Cash)) > 0.05m * (0.015m * e.Cash);
             Findings[14] = e.Health < 0.95m * (0.0275m * e.Cash) || e.Health < 300 * e.Months;
             Findings[15] = e.Tax > e.Cash + e.OtherBenefits + e.Minor + e.Total;
             Findings[16] = !Matches(e.Pin);

@@ -10,7 +10,7 @@ namespace Aerarium.Core.Engine;
 /// </summary>
 public sealed class Evaluator
 {
-    private const int StepsPerDelegate = 20;
+    private const int StepsPerDelegate = 12;
 
     private readonly Definition _definition;
     private readonly IReadOnlyList<Step> _steps;
@@ -68,12 +68,15 @@ public sealed class Evaluator
         var parts = new List<Action<Sheet>>();
         var emitter = new Emitter();
         var statements = new List<Expression>();
-        foreach (var steps in InOneWalk(_steps))
+        var gathered = 0;
+        foreach (var walk in WalkOrder.Of(_steps))
         {
-            statements.Add(Emit(steps, emitter));
-            if (statements.Count >= StepsPerDelegate)
+            statements.Add(Emit(walk, emitter));
+            gathered += walk.Steps.Count;
+            if (gathered >= StepsPerDelegate)
             {
                 Flush();
+                gathered = 0;
             }
         }
 
@@ -104,47 +107,26 @@ public sealed class Evaluator
         }
     }
 
-    private Expression Emit(IReadOnlyList<Step> steps, Emitter emitter)
+    private Expression Emit(Walk walk, Emitter emitter)
     {
-        if (steps[0].Section is { } section)
+        if (walk.Over is not { } table)
         {
-            return emitter.Decide(section);
+            var step = walk.Steps[0];
+            return step.Section is { } section ? emitter.Decide(section) : EmitLine(step.Line!, emitter);
         }
 
-        return steps[0].Line!.Table is { } table
-            ? emitter.OverRows(table, null, () => Expression.Block(steps.Select(s => EmitLine(s.Line!, emitter))))
-            : EmitLine(steps[0].Line!, emitter);
+        var totals = walk.Steps.Where(s => s.Line!.Table is null)
+            .ToDictionary(s => s.Line!, s => Expression.Variable(typeof(decimal), "total"));
+        return Expression.Block(
+            totals.Values,
+            [
+                .. totals.Values.Select(total => Expression.Assign(total, Expression.Constant(0m))),
+                emitter.OverRows(table, null, () => Expression.Block(walk.Steps.Select(s => totals.TryGetValue(s.Line!, out var total)
+                    ? Sum.Added(total, WalkOrder.PlainTotal(s.Line!)!.Of!.Emit(emitter))
+                    : EmitLine(s.Line!, emitter)))),
+                .. totals.Select(total => Store(total.Key, total.Value, emitter)),
+            ]);
     }
-
-    /// <summary>Neighbouring columns of one repeating section that can be computed in one walk over its rows: none of them needs all rows of the section at once.</summary>
-    private static IEnumerable<IReadOnlyList<Step>> InOneWalk(IReadOnlyList<Step> steps)
-    {
-        var walk = new List<Step>();
-        foreach (var step in steps)
-        {
-            var table = step.Line?.Table;
-            if (walk.Count > 0 && (table is null || table != walk[0].Line!.Table || step.Formulas.Any(f => WalksOver(f, table))))
-            {
-                yield return walk;
-                walk = [];
-            }
-
-            walk.Add(step);
-            if (table is null)
-            {
-                yield return walk;
-                walk = [];
-            }
-        }
-
-        if (walk.Count > 0)
-        {
-            yield return walk;
-        }
-    }
-
-    private static bool WalksOver(Formula formula, RepeatingSection table) =>
-        formula.WalksOver == table || formula.Operands.Any(o => WalksOver(o, table));
 
     private Expression EmitLine(Line line, Emitter emitter)
     {
@@ -169,14 +151,18 @@ public sealed class Evaluator
     private Expression EmitComputed(Line line, Emitter emitter)
     {
         var value = Expression.Variable(typeof(decimal), "value");
-        var filled = _beneath[line].Reverse().Aggregate(
-            (Expression)Expression.NotEqual(value, Expression.Constant(0m)),
-            (rest, beneath) => Expression.OrElse(
-                beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath),
-                rest));
+        return Expression.Block([value], Expression.Assign(value, line.Formula!.Emit(emitter)), Store(line, value, emitter));
+    }
+
+    /// <summary>Keeps a computed value; it counts as filled in when it is not zero or anything beneath it is filled in.</summary>
+    private Expression Store(Line line, ParameterExpression value, Emitter emitter)
+    {
+        var filled = _beneath[line].Aggregate(
+            RelationWords.Emit(Relation.Different, value, Expression.Constant(0m)),
+            (before, beneath) => Expression.OrElse(
+                before,
+                beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath)));
         return Expression.Block(
-            [value],
-            Expression.Assign(value, line.Formula!.Emit(emitter)),
             Expression.Assign(emitter.AmountOf(line), value),
             Expression.Assign(emitter.FilledAt(line), filled));
     }

@@ -84,14 +84,12 @@ public sealed class Aggregate(RepeatingSection section, AggregateKind kind, Amou
             total,
             () =>
             {
-                Expression next = Kind switch
+                var step = Kind switch
                 {
-                    AggregateKind.Sum => Expression.Add(total, Of!.Emit(emitter)),
-                    AggregateKind.Count => Expression.Add(total, Expression.Constant(1m)),
-                    _ => Expression.Call(
-                        typeof(Math).GetMethod(nameof(Math.Max), [typeof(decimal), typeof(decimal)])!, total, Of!.Emit(emitter)),
+                    AggregateKind.Sum => Sum.Added(total, Of!.Emit(emitter)),
+                    AggregateKind.Count => Expression.AddAssign(total, Expression.Constant(1m)),
+                    _ => Expression.Assign(total, Expression.Call(typeof(Math), nameof(Math.Max), [], total, Of!.Emit(emitter))),
                 };
-                Expression step = Expression.Assign(total, next);
                 return Where is null ? step : Expression.IfThen(Where.Emit(emitter), step);
             });
     }

@@ -66,10 +66,38 @@ public sealed class Sum(Amount left, Amount right, bool subtract) : Amount
         Subtract ? Left.Evaluate(sheet) - Right.Evaluate(sheet) : Left.Evaluate(sheet) + Right.Evaluate(sheet);
 
     /// <inheritdoc />
-    public override Expression Emit(Emitter emitter) =>
-        Subtract
-            ? Expression.Subtract(Left.Emit(emitter), Right.Emit(emitter))
-            : Expression.Add(Left.Emit(emitter), Right.Emit(emitter));
+    public override Expression Emit(Emitter emitter)
+    {
+        if (Subtract)
+        {
+            return Expression.Subtract(Left.Emit(emitter), Right.Emit(emitter));
+        }
+
+        var total = Expression.Variable(typeof(decimal), "total");
+        List<Expression> statements = [];
+        foreach (var (index, summand) in Summands().Index())
+        {
+            var value = summand.Emit(emitter);
+            statements.Add(index == 0 ? Expression.Assign(total, value) : Added(total, value));
+        }
+
+        return Expression.Block([total], [.. statements, total]);
+    }
+
+    /// <summary>Adds an amount to a running total; most lines of a form are blank, and a blank one costs no addition of decimals.</summary>
+    internal static Expression Added(ParameterExpression total, Expression value)
+    {
+        var summand = Expression.Variable(typeof(decimal), "summand");
+        return Expression.Block(
+            [summand],
+            Expression.Assign(summand, value),
+            Expression.IfThen(
+                RelationWords.Emit(Relation.Different, summand, Expression.Constant(0m)),
+                Expression.Assign(total, Expression.Add(total, summand))));
+    }
+
+    private IEnumerable<Amount> Summands() =>
+        Left is Sum { Subtract: false } sum ? sum.Summands().Append(Right) : [Left, Right];
 }
 
 /// <summary>A product of two operands.</summary>
@@ -152,11 +180,37 @@ public sealed class Extreme(IReadOnlyList<Amount> candidates, bool greatest) : A
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter)
     {
+        if (Greatest && Candidates is [Constant { Value: 0 }, var only])
+        {
+            var amount = Expression.Variable(typeof(decimal), "amount");
+            return Expression.Block(
+                [amount],
+                Expression.Assign(amount, only.Emit(emitter)),
+                Expression.Condition(
+                    RelationWords.Emit(Relation.Less, amount, Expression.Constant(0m)), Expression.Constant(0m), amount));
+        }
+
         var method = typeof(Math).GetMethod(Greatest ? nameof(Math.Max) : nameof(Math.Min), [typeof(decimal), typeof(decimal)])!;
         return Candidates.Skip(1).Aggregate(
             Candidates[0].Emit(emitter),
             (best, candidate) => Expression.Call(method, best, candidate.Emit(emitter)));
     }
+}
+
+/// <summary>The size of an operand without its sign.</summary>
+public sealed class Magnitude(Amount operand) : Amount
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [operand];
+
+    /// <inheritdoc />
+    public override string Words => $"size of ({operand.Words})";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Math.Abs(operand.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(Math), nameof(Math.Abs), [], operand.Emit(emitter));
 }
 
 /// <summary>How a rule rounds. The mode is always named; there is no default.</summary>
@@ -190,7 +244,7 @@ public sealed record Rounding(decimal Unit, RoundingMode Mode)
     {
         if (Unit == 0.01m && Mode == RoundingMode.HalfUp)
         {
-            return Math.Round(value, 2, MidpointRounding.AwayFromZero);
+            return NearestCent(value);
         }
 
         var units = value / Unit;
@@ -201,6 +255,10 @@ public sealed record Rounding(decimal Unit, RoundingMode Mode)
             _ => units < 0 ? Math.Floor(units) : Math.Ceiling(units),
         };
     }
+
+    /// <summary>To the nearest cent, halves away from zero; an amount without parts of a cent is left as it is.</summary>
+    public static decimal NearestCent(decimal value) =>
+        value.Scale <= 2 ? value : Math.Round(value, 2, MidpointRounding.AwayFromZero);
 }
 
 /// <summary>An operand rounded as the law says.</summary>
@@ -224,11 +282,7 @@ public sealed class Rounded(Amount operand, Rounding rounding) : Amount
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Rounding == Rounding.ToCents
-            ? Expression.Call(
-                typeof(Math).GetMethod(nameof(Math.Round), [typeof(decimal), typeof(int), typeof(MidpointRounding)])!,
-                Operand.Emit(emitter),
-                Expression.Constant(2),
-                Expression.Constant(MidpointRounding.AwayFromZero))
+            ? Expression.Call(typeof(Rounding), nameof(Rounding.NearestCent), [], Operand.Emit(emitter))
             : Expression.Call(Expression.Constant(Rounding), nameof(Rounding.Apply), [], Operand.Emit(emitter));
 }
 

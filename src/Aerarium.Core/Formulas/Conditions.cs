@@ -270,15 +270,27 @@ internal static class RelationWords
         _ => order != 0,
     };
 
-    public static Expression Emit(Relation relation, Expression left, Expression right) => relation switch
+    /// <summary>A comparison; an amount beside zero needs its sign only, which costs a fraction of a comparison of decimals.</summary>
+    public static Expression Emit(Relation relation, Expression left, Expression right)
     {
-        Relation.Less => Expression.LessThan(left, right),
-        Relation.AtMost => Expression.LessThanOrEqual(left, right),
-        Relation.Greater => Expression.GreaterThan(left, right),
-        Relation.AtLeast => Expression.GreaterThanOrEqual(left, right),
-        Relation.Equal => Expression.Equal(left, right),
-        _ => Expression.NotEqual(left, right),
-    };
+        if (right is ConstantExpression { Value: 0m })
+        {
+            (left, right) = (SignOf(left), Expression.Constant(0));
+        }
+
+        return relation switch
+        {
+            Relation.Less => Expression.LessThan(left, right),
+            Relation.AtMost => Expression.LessThanOrEqual(left, right),
+            Relation.Greater => Expression.GreaterThan(left, right),
+            Relation.AtLeast => Expression.GreaterThanOrEqual(left, right),
+            Relation.Equal => Expression.Equal(left, right),
+            _ => Expression.NotEqual(left, right),
+        };
+    }
+
+    /// <summary>-1, 0 or 1 for an amount below, at or above zero.</summary>
+    public static Expression SignOf(Expression amount) => Expression.Call(typeof(decimal), nameof(decimal.Sign), [], amount);
 }
 
 /// <summary>Holds in every case.</summary>

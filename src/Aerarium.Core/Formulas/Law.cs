@@ -49,5 +49,5 @@ public static class Law
     public static Amount Year(DateFormula date) => new YearOf(date);
 
     /// <summary>The size of an amount without its sign.</summary>
-    public static Amount Size(Amount amount) => Max(amount, -amount);
+    public static Amount Size(Amount amount) => new Magnitude(amount);
 }
