@@ -15,6 +15,9 @@ public sealed record RecordedItem(
 /// <summary>How a country's authority record is read for one return.</summary>
 public interface IAuthorityRecord
 {
+    /// <summary>Key of the form on which the record is offered.</summary>
+    string Form { get; }
+
     /// <summary>Where the record is found, relative to the authority's published address.</summary>
     string Path(string identifier, int year);
 

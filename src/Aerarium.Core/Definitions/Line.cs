@@ -129,6 +129,9 @@ public sealed class Line
     /// <summary>Greatest value of a number, or null.</summary>
     public decimal? Most { get; internal set; }
 
+    /// <summary>For an answer: whether most clients' answer is yes; a practitioner can give all usual answers at once.</summary>
+    public bool UsuallyYes { get; internal set; }
+
     /// <summary>When the line must be filled in; null for never.</summary>
     public Condition? RequiredWhen { get; internal set; }
 
@@ -186,6 +189,13 @@ public sealed class AnswerLine : Condition, ILineFormula
 
     /// <inheritdoc />
     public Line Line { get; }
+
+    /// <summary>Says that most clients' answer is yes.</summary>
+    public AnswerLine UsuallyYes()
+    {
+        Line.UsuallyYes = true;
+        return this;
+    }
 
     /// <inheritdoc />
     public override Line ReferredLine => Line;

@@ -1,10 +1,19 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Countries;
 
 namespace Aerarium.Server.Returns;
 
-/// <summary>The forms of a return, as the Page draws them.</summary>
+/// <summary>The forms of a return, as the Page draws them; what the authority holds is offered on <see cref="AuthorityForm"/>.</summary>
 public sealed record Layout(
-    string Id, int Year, string Title, string Country, string Currency, string Revision, IReadOnlyList<FormLayout> Forms, IReadOnlyList<KeyFigureLayout> Outcome);
+    string Id,
+    int Year,
+    string Title,
+    string Country,
+    string Currency,
+    string Revision,
+    IReadOnlyList<FormLayout> Forms,
+    IReadOnlyList<KeyFigureLayout> Outcome,
+    string AuthorityForm);
 
 /// <summary>A form.</summary>
 public sealed record FormLayout(string Key, string Title, string About, int Number, IReadOnlyList<SectionLayout> Sections);
@@ -29,6 +38,7 @@ public sealed record LineLayout(
     string? Unit,
     string? Target,
     bool MayBeRequired,
+    bool UsuallyYes,
     LineRule Rule,
     IReadOnlyList<Choice>? Choices);
 
@@ -45,7 +55,8 @@ internal static class Layouts
         definition.Currency,
         definition.Revision,
         [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, [.. f.Sections.Select(Of)]))],
-        [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))]);
+        [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
+        Catalogue.Returns.First(r => r.Id == definition.Id).Record.Form);
 
     private static SectionLayout Of(Section section) => new(
         section.Position,
@@ -68,6 +79,7 @@ internal static class Layouts
         line.Unit,
         line.Target?.Key,
         line.RequiredWhen is not null,
+        line.UsuallyYes,
         line.Rule,
         line.Choices);
 }

@@ -1601,6 +1601,7 @@ export interface components {
             revision: string;
             forms: components["schemas"]["FormLayout"][];
             outcome: components["schemas"]["KeyFigureLayout"][];
+            authorityForm: string;
         };
         LineAct: {
             at: string;
@@ -1627,6 +1628,7 @@ export interface components {
             unit: null | string;
             target: null | string;
             mayBeRequired: boolean;
+            usuallyYes: boolean;
             rule: components["schemas"]["LineRule"];
             choices: null | components["schemas"]["Choice"][];
         };

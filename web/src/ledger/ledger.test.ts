@@ -21,6 +21,7 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     unit: null,
     target: null,
     mayBeRequired: false,
+    usuallyYes: false,
     rule: 'none',
     choices: null,
     ...more,

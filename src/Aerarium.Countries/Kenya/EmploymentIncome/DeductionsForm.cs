@@ -67,21 +67,21 @@ public sealed class DeductionsForm : Form
         Section("Retirement saving", "ITA s. 22A, 22B");
         var onCertificates = Line("retirement-on-certificates", "Own contributions on the certificates", employment.Employers.Sum(e => e.Retirement));
         var own = Line("retirement-contributions", "Own contributions to registered funds", onCertificates + funds.Sum(f => f.Contributions)).Subtotal();
-        var share = Line("retirement-share-of-pay", "30% of pensionable pay",
+        var share = Line("retirement-share-of-pay", $"{_law.PensionShare.ValueInWords} of pensionable pay",
             _law.PensionShare * employment.Employers.Sum(e => e.PensionablePay), ToCents);
         var byMonths = MonthlyLimit("retirement", "contributed", _law.PensionLimitMonth, _law.PensionLimitMonthBefore);
         var limit = Line("retirement-limit", "Limit of retirement saving", Min(_law.PensionLimit, byMonths));
         var allowed = Line("retirement-allowed", "Retirement saving allowed", Min(own, share, limit)).Law("ITA s. 22A, 22B").Subtotal();
 
         Error("retirement-without-base", own > 0 & employment.Employers.Sum(e => e.PensionablePay).Equals(0),
-            "Enter the pensionable pay in Employment, which the limit of 30 per cent is measured on.", share);
+            $"Enter the pensionable pay in Employment, which the limit of {_law.PensionShare} is measured on.", share);
         Warn("retirement-over-limit", own > allowed,
             $"{own - allowed} of retirement contributions is above the limit and is lost; it does not carry forward.", own, allowed);
-        Note("retirement-room", allowed < Min(share, limit) - 10_000,
+        Note("retirement-room", allowed < Min(share, limit) - QuestioningThresholds.RetirementRoom,
             $"Retirement contributions could have been {Min(share, limit) - allowed} higher this year.", allowed);
         if (_law.ChangesInDecember)
         {
-            Warn("retirement-change-in-december", own > 240_000,
+            Warn("retirement-change-in-december", own > _law.PensionLimitMonthBefore! * 12,
                 "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used.", limit);
         }
 
@@ -125,7 +125,7 @@ public sealed class DeductionsForm : Form
             "A certificate shows home loan interest used in payroll; answer Scope and enter the loan, otherwise the deduction is lost.", scope.Mortgage);
         if (_law.ChangesInDecember)
         {
-            Warn("mortgage-change-in-december", paid > 300_000,
+            Warn("mortgage-change-in-december", paid > _law.MortgageLimitMonthBefore! * 12,
                 "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used.", limit);
         }
 

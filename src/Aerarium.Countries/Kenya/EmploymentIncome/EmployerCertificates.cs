@@ -31,6 +31,9 @@ public sealed class EmployerCertificates : IAuthorityRecord
     };
 
     /// <inheritdoc />
+    public string Form => "employment";
+
+    /// <inheritdoc />
     public string Path(string identifier, int year) => $"taxpayers/{Uri.EscapeDataString(identifier)}/certificates/{year}";
 
     /// <inheritdoc />

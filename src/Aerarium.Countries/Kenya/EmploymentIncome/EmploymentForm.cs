@@ -122,7 +122,7 @@ public sealed class EmploymentForm : Form
         row.Error("tax-above-pay", tax > cash + otherBenefits + minor + total,
             "The tax deducted is more than this employer's pay; check the certificate.", tax);
         row.Error("contributions-without-base", retirement > 0 & pensionable.IsFilled() & pensionable.Equals(0),
-            "Enter the pensionable pay, which the limit of 30 per cent is measured on.", pensionable);
+            $"Enter the pensionable pay, which the limit of {law.PensionShare} is measured on.", pensionable);
         return new Employer(
             pin, months, cash, otherBenefits, minor, pensionable, retirement, mortgage, medical, health, levy, total, tax, premises);
     }
@@ -205,8 +205,8 @@ public sealed class EmploymentForm : Form
 
         row.Error("car-longer-than-employed", employers.Any(e => provider.IsThisRow() & months > e.Months),
             "The car was provided for more months than were worked for its employer.", months);
-        row.Warn("car-figures-unusual", owned & ((cost.IsFilled() & cost < 100_000) | engine > 8_000),
-            "The cost is below 100,000 or the engine above 8,000 cc; check the figures.", cost, engine);
+        row.Warn("car-figures-unusual", owned & ((cost.IsFilled() & cost < QuestioningThresholds.CarCostLeast) | engine > QuestioningThresholds.CarEngineMost),
+            $"The cost is below {QuestioningThresholds.CarCostLeast} or the engine above {QuestioningThresholds.CarEngineMost} cc; check the figures.", cost, engine);
         return new Car(provider, benefit);
     }
 
@@ -236,14 +236,16 @@ public sealed class EmploymentForm : Form
 
         row.Note("housing-share-unsure", premises.Class.Is("ordinary") & !premises.Arrangement.Is("lease") & share > premises.MarketRent & premises.MarketRent > 0,
             "The share of pay is above the market rent; whether it applies to housing not leased at arm's length is unsure. Hold it against the section.", share);
-        row.Warn("differs-from-certificate", e.TotalOnCertificate.IsFilled() & Size(gross - e.TotalOnCertificate) > 1,
+        row.Warn("differs-from-certificate", e.TotalOnCertificate.IsFilled() & Size(gross - e.TotalOnCertificate) > QuestioningThresholds.CertificateTolerance,
             $"The components come to {gross}, the certificate's total is {e.TotalOnCertificate}; find the difference.", e.TotalOnCertificate);
         if (e.Levy.EarnRelief is null)
         {
-            row.Warn("levy-unusual", e.Levy.Deductible.IsFilled() & Size(e.Levy.Deductible - (law.LevyRate * e.Cash)) > 0.05m * (law.LevyRate * e.Cash),
-                $"The levy differs from {law.LevyRate} of cash pay, {Round(law.LevyRate * e.Cash, ToCents)}; check the certificate.", e.Levy.Deductible);
+            var levy = law.LevyRate * e.Cash;
+            var health = law.HealthInsuranceRate * e.Cash;
+            row.Warn("levy-unusual", e.Levy.Deductible.IsFilled() & Size(e.Levy.Deductible - levy) > QuestioningThresholds.ContributionTolerance * levy,
+                $"The levy differs from {law.LevyRate} of cash pay, {Round(levy, ToCents)}; check the certificate.", e.Levy.Deductible);
             row.Warn("health-insurance-low", e.Health.Deductible.IsFilled()
-                & (e.Health.Deductible < 0.95m * (law.HealthInsuranceRate * e.Cash) | e.Health.Deductible < law.HealthInsuranceLeastMonth * e.Months),
+                & (e.Health.Deductible < health - (QuestioningThresholds.ContributionTolerance * health) | e.Health.Deductible < law.HealthInsuranceLeastMonth * e.Months),
                 $"The social health insurance looks low beside {law.HealthInsuranceRate} of cash pay; check the certificate.", e.Health.Deductible);
         }
 

@@ -25,10 +25,9 @@ public sealed class EmploymentIncomeReturn : Definition
         var deductions = new DeductionsForm(this, law, scope, taxpayer, employment);
         var tax = new TaxForm(this, law, scope, taxpayer, employment, deductions);
         var credits = new CreditsForm(this, law, scope, employment, tax);
-        var charges = new ChargesForm(this, law, scope, credits);
+        _ = new ChargesForm(this, law, scope, credits);
         _ = new PayoutForm(this, credits);
         _ = new DeclarationForm(this);
-        _ = charges;
         Seal(
             new KeyFigure("Income", employment.Income.Line, ""),
             new KeyFigure("Deductions", deductions.Total.Line, "-"),

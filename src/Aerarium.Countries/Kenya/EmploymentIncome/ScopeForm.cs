@@ -18,7 +18,7 @@ public sealed class ScopeForm : Form
         : base(definition, "scope", "Scope", "Answer once; forms and sections open and close with each answer.")
     {
         Section("The person and the year");
-        var resident = Answer("resident", $"Resident in Kenya for {law.Year}?").Required()
+        var resident = Answer("resident", $"Resident in Kenya for {law.Year}?").UsuallyYes().Required()
             .Hint("permanent home and any presence; or 183 days; or more than 122 days on average over three years").Law("ITA s. 2");
         Employers = Choice("employers", "Employers in the year",
             [new("none", "None"), new("one", "One"), new("several", "Several")]).Required();

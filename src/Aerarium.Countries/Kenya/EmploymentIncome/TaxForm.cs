@@ -41,7 +41,7 @@ public sealed class TaxForm : Form
         var insurance = Line("insurance-relief", "Insurance relief", Min(insuranceUncapped, law.InsuranceReliefLimit)).Law("ITA s. 31").Subtotal();
         Warn("insurance-over-limit", insuranceUncapped > insurance,
             $"{insuranceUncapped - insurance} of insurance relief is above the limit and is lost.", premiums);
-        Note("no-insurance", policies.RowCount.Equals(0) & deductions.Taxable > 500_000,
+        Note("no-insurance", policies.RowCount.Equals(0) & deductions.Taxable > QuestioningThresholds.InsuranceIncome,
             "Ask for life, education or health insurance premiums.", scope.Insurance);
 
         Amount otherReliefs = 0;

@@ -27,14 +27,17 @@ const unanswered = computed(() =>
     .flatMap((s) => s.lines)
     .filter((l) => l.kind === 'answer' && l.mayBeRequired && !store.valueOf(l.key, null)?.value),
 )
+const usual = computed(() => {
+  const yes = unanswered.value.filter((l) => l.usuallyYes).map((l) => l.label.replace(/\?$/, ''))
+  return yes.length ? `${yes.join(', ')}: yes, everything else no` : 'no'
+})
 const next = computed(() => {
   const forms = store.layout.forms.filter((f) => f.sections.some((s) => store.openSections.value.has(s.position)))
   return forms[forms.findIndex((f) => f.key === form.value.key) + 1]
 })
 
 function answerRest() {
-  for (const line of unanswered.value)
-    store.set(line.key, null, line.key.endsWith('.resident') ? 'yes' : 'no', store.revision.value)
+  for (const line of unanswered.value) store.set(line.key, null, line.usuallyYes ? 'yes' : 'no', store.revision.value)
 }
 
 function onKey(event: KeyboardEvent) {
@@ -54,10 +57,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
     <div class="scroll middle">
       <div v-if="!store.locked" class="page-acts">
         <button v-if="scope && unanswered.length" class="link" @click="answerRest">
-          Answer the other {{ unanswered.length }} the usual way: resident, everything else no
+          Answer the other {{ unanswered.length }} the usual way: {{ usual }}
         </button>
         <button
-          v-if="form.key === 'employment'"
+          v-if="form.key === store.layout.authorityForm"
           class="link"
           :aria-expanded="gathering"
           @click="gathering = !gathering"
@@ -65,7 +68,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           {{ gathering ? 'Close what the authority holds' : 'Take from what the authority holds' }}
         </button>
       </div>
-      <GatherPanel v-if="gathering && form.key === 'employment'" />
+      <GatherPanel v-if="gathering && form.key === store.layout.authorityForm" />
       <p v-if="closed" class="closed">
         {{ form.title }} does not apply. It applies if {{ form.sections[0]?.when }}.
         <router-link :to="store.placeOf(store.layout.forms[0]!.key)">To Scope</router-link>

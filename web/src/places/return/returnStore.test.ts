@@ -81,6 +81,7 @@ function layout() {
       },
     ],
     outcome: [{ label: 'Balance', line: 'form.balance', sign: '=' }],
+    authorityForm: 'form',
   } as unknown as Schemas['Layout']
 }
 
