@@ -1,24 +1,13 @@
 // From leaving a field to the new balance on screen, in Chromium against the published server; and the first page of a
 // cold browser. Prints percentiles of one run.
+import { chromiumOptions } from '../e2e/chromium.mjs'
 import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs'
 
 const address = process.argv[2]
 const EDITS = 200
-const options = {
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-}
 
 const started = performance.now()
-const browser = await chromium.launch(options)
+const browser = await chromium.launch(chromiumOptions)
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await page.goto(address)
 await page.getByLabel('E-mail address').waitFor()

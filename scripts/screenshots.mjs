@@ -1,21 +1,11 @@
 // Takes docs/screenshots from a fresh demonstration: node scripts/screenshots.mjs http://127.0.0.1:5080
 import { join } from 'node:path'
+import { chromiumOptions } from '../e2e/chromium.mjs'
 import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs'
 
 const address = process.argv[2]
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(chromiumOptions)
 
 async function as(email, password) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: address })).newPage()

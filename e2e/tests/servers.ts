@@ -93,6 +93,9 @@ const people = {
   rukia: ['rukia@lanternreef.example', 'kelp-and-ledger'],
   mosi: ['mosi@lanternreef.example', 'tide-and-seal'],
   pia: ['pia@lanternreef.example', 'reed-and-margin'],
+  tarek: ['tarek@lanternreef.example', 'buoy-and-calendar'],
+  ines: ['ines@lanternreef.example', 'lamp-and-keyring'],
+  noor: ['noor@lanternreef.example', 'glass-and-window'],
 } as const
 
 export type Person = keyof typeof people

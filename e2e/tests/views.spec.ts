@@ -15,6 +15,7 @@ const views: [string, string][] = [
   ['After', '/returns/9/after'],
   ['Practice', '/practice'],
   ['Acts', '/acts'],
+  ['Account', '/account'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {
@@ -36,6 +37,18 @@ for (const scheme of ['light', 'dark'] as const) {
     }
   })
 }
+
+test('the people of the practice meet WCAG 2.2 AA', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'ines')
+  await page.goto('/practice')
+  await page.getByRole('button', { name: 'Invite somebody' }).click()
+  await page.getByRole('button', { name: 'Change' }).first().click()
+  await page.waitForTimeout(300)
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  expect(violations.map((v) => `${v.id} ${v.nodes.map((n) => n.target)}`)).toEqual([])
+})
 
 test('the sign-in page meets WCAG 2.2 AA and refuses wrong credentials plainly', async ({ page, servers }) => {
   await page.goto(`${servers.address}/sign-in`)

@@ -14,7 +14,6 @@ using Aerarium.Server.Review;
 using Aerarium.Server.Sending;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.DataProtection;
-using Microsoft.AspNetCore.Identity;
 using Serilog;
 
 namespace Aerarium.Server;
@@ -71,8 +70,8 @@ public static class ServerApplication
         builder.Services.AddAccess();
 
         builder.Services.AddSingleton(ShiftedClock.OnDay(TimeProvider.System, settings["Clock:Today"]));
+        builder.Services.AddKeyedSingleton(OneTimeCodes.WallClock, TimeProvider.System);
         builder.Services.AddSingleton(_ => new PracticeDatabase(Path.Combine(data, "practice.db")));
-        builder.Services.AddSingleton<IPasswordHasher<PersonRecord>, PasswordHasher<PersonRecord>>();
         builder.Services.AddSingleton<SigningCertificate>();
         builder.Services.AddSingleton<Workbench>();
         builder.Services.AddSingleton<Presence>();
@@ -98,11 +97,13 @@ public static class ServerApplication
         app.UseFrontEnd(settings["Web"]);
         app.UseAuthentication();
         app.UseAuthorization();
+        app.UseRateLimiter();
         app.MapOpenApi("/api/openapi.json").RequireAuthorization();
         app.MapGet("/health", () => "ready").ExcludeFromDescription();
 
-        var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().RequireAuthorization();
+        var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<ReachFilter>().RequireAuthorization();
         api.MapSession();
+        api.MapPeople();
         api.MapDesk();
         api.MapClients();
         api.MapReturns();

@@ -25,11 +25,19 @@ public static class Acts
             chained);
     }
 
-    /// <summary>The latest acts, of one return when given.</summary>
-    public static IReadOnlyList<ActRecord> Latest(Unit unit, long? returnId, int most) =>
+    /// <summary>The latest acts, of one return when given; acts on clients out of reach are left out.</summary>
+    public static IReadOnlyList<ActRecord> Latest(Unit unit, long? returnId, int most, Reach reach) =>
     [
         .. unit.Query<ActRecord>(
-            $"SELECT {Columns} FROM act WHERE @returnId IS NULL OR return_id = @returnId ORDER BY id DESC LIMIT @most", new { returnId, most }),
+            $"""
+            SELECT {Columns} FROM act a
+            WHERE (@returnId IS NULL OR return_id = @returnId)
+                AND NOT EXISTS (
+                    SELECT 1 FROM client c
+                    WHERE c.id = coalesce(a.client_id, (SELECT client_id FROM tax_return WHERE id = a.return_id)) AND NOT {Reach.Condition})
+            ORDER BY id DESC LIMIT @most
+            """,
+            new { returnId, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
     /// <summary>Whether a person changed entries of a return.</summary>

@@ -101,16 +101,15 @@ public sealed class PracticeDatabase : IDisposable
         return connection;
     }
 
+    /// <summary>Migrations may replace tables that others refer to, so references are checked at their end, not on the way.</summary>
     private void Migrate()
     {
-        using (var connection = new SqliteConnection(_connection))
-        {
-            connection.Open();
-            connection.Execute("PRAGMA journal_mode = WAL;");
-        }
-
+        var withoutReferences = new SqliteConnectionStringBuilder(_connection) { ForeignKeys = false, Pooling = false }.ToString();
+        using var connection = new SqliteConnection(withoutReferences);
+        connection.Open();
+        connection.Execute("PRAGMA journal_mode = WAL;");
         var result = DeployChanges.To
-            .SqliteDatabase(_connection)
+            .SqliteDatabase(withoutReferences)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
             .WithTransactionPerScript()
             .LogTo(new NoOpUpgradeLog())
@@ -119,6 +118,11 @@ public sealed class PracticeDatabase : IDisposable
         if (!result.Successful)
         {
             throw new InvalidOperationException($"Migration '{result.ErrorScript?.Name}' failed: {result.Error.Message}", result.Error);
+        }
+
+        if (connection.Query("PRAGMA foreign_key_check;").Any())
+        {
+            throw new InvalidOperationException("The practice's file refers to records that do not exist; restore a backup.");
         }
     }
 }

@@ -3,9 +3,6 @@ namespace Aerarium.Storage;
 /// <summary>The practice itself.</summary>
 public sealed record PracticeRecord(string Name, string AgentPin, byte[] SigningKey, byte[] Certificate, string CreatedAt);
 
-/// <summary>A person of the practice.</summary>
-public sealed record PersonRecord(long Id, string Email, string Name, string Role, string PasswordHash, long FailedAttempts, string? LockedUntil);
-
 /// <summary>A client and its particulars.</summary>
 public sealed record ClientRecord
 {
@@ -53,6 +50,9 @@ public sealed record ClientRecord
 
     /// <summary>Mobile number for payout.</summary>
     public string? PayoutMobile { get; init; }
+
+    /// <summary>The team it is restricted to, or null.</summary>
+    public long? TeamId { get; init; }
 
     /// <summary>Raised with every change.</summary>
     public long Revision { get; init; }

@@ -14,40 +14,12 @@ public static class Practices
             practice);
 }
 
-/// <summary>People of the practice.</summary>
-public static class People
-{
-    private const string Columns = "id, email, name, role, password_hash, failed_attempts, locked_until";
-
-    /// <summary>By e-mail address, or null.</summary>
-    public static PersonRecord? FindByEmail(Unit unit, string email) =>
-        unit.Single<PersonRecord>($"SELECT {Columns} FROM person WHERE email = @email", new { email });
-
-    /// <summary>By id, or null.</summary>
-    public static PersonRecord? Find(Unit unit, long id) => unit.Single<PersonRecord>($"SELECT {Columns} FROM person WHERE id = @id", new { id });
-
-    /// <summary>Everybody, by name.</summary>
-    public static IReadOnlyList<PersonRecord> All(Unit unit) => [.. unit.Query<PersonRecord>($"SELECT {Columns} FROM person ORDER BY name")];
-
-    /// <summary>Adds a person; returns the id.</summary>
-    public static long Add(Unit unit, string email, string name, string role, string passwordHash) =>
-        unit.Insert(
-            "INSERT INTO person (email, name, role, password_hash) VALUES (@email, @name, @role, @passwordHash)",
-            new { email, name, role, passwordHash });
-
-    /// <summary>Notes how a sign-in went.</summary>
-    public static void NoteSignIn(Unit unit, long id, long failedAttempts, string? lockedUntil) =>
-        unit.Execute(
-            "UPDATE person SET failed_attempts = @failedAttempts, locked_until = @lockedUntil WHERE id = @id",
-            new { id, failedAttempts, lockedUntil });
-}
-
 /// <summary>Clients.</summary>
 public static class Clients
 {
     private const string Columns = """
         id, country, identifier, name, client_group, birth_date, email, phone, postal_address, payout_route, payout_bank,
-        payout_branch, payout_account_name, payout_account_number, payout_mobile, revision
+        payout_branch, payout_account_name, payout_account_number, payout_mobile, team_id, revision
         """;
 
     /// <summary>By id, or null.</summary>
@@ -57,8 +29,12 @@ public static class Clients
     public static ClientRecord? FindByIdentifier(Unit unit, string country, string identifier) =>
         unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE country = @country AND identifier = @identifier", new { country, identifier });
 
-    /// <summary>All clients, by name.</summary>
-    public static IReadOnlyList<ClientRecord> All(Unit unit) => [.. unit.Query<ClientRecord>($"SELECT {Columns} FROM client ORDER BY name")];
+    /// <summary>All clients within reach, by name.</summary>
+    public static IReadOnlyList<ClientRecord> All(Unit unit, Reach reach) =>
+    [
+        .. unit.Query<ClientRecord>(
+            $"SELECT {Columns} FROM client c WHERE {Reach.Condition} ORDER BY name", new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
 
     /// <summary>Adds a client; returns the id.</summary>
     public static long Add(Unit unit, ClientRecord client) =>
@@ -82,6 +58,10 @@ public static class Clients
             WHERE id = @Id AND revision = @Revision
             """,
             client) == 1;
+
+    /// <summary>Restricts a client to a team, or opens it to everybody.</summary>
+    public static void SetTeam(Unit unit, long id, long? teamId) =>
+        unit.Execute("UPDATE client SET team_id = @teamId, revision = revision + 1 WHERE id = @id", new { id, teamId });
 }
 
 /// <summary>Returns, their rows and entries.</summary>
@@ -103,16 +83,18 @@ public static class Returns
             $"SELECT {Columns} FROM tax_return WHERE client_id = @clientId AND definition = @definition AND year = @year ORDER BY id DESC LIMIT 1",
             new { clientId, definition, year }).FirstOrDefault();
 
-    /// <summary>Everything the Desk shows.</summary>
-    public static IReadOnlyList<DeskRecord> Desk(Unit unit) =>
+    /// <summary>Everything the Desk shows of what is within reach.</summary>
+    public static IReadOnlyList<DeskRecord> Desk(Unit unit, Reach reach) =>
     [
         .. unit.Query<DeskRecord>(
-            """
+            $"""
             SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.kind, r.stage, r.due, r.balance,
                    r.errors, r.warnings, r.started, p.name AS holder
             FROM tax_return r JOIN client c ON c.id = r.client_id JOIN person p ON p.id = r.holder_id
+            WHERE {Reach.Condition}
             ORDER BY c.client_group IS NULL, c.client_group, c.name, r.year DESC
-            """),
+            """,
+            new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
     /// <summary>Opens a return; returns the id.</summary>

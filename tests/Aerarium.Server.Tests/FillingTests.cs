@@ -173,7 +173,7 @@ public class FillingTests
         await using var practice = await Practice.StartAsync();
         var workbench = practice.Server.Services.GetRequiredService<Returns.Workbench>();
         var explained = 0;
-        foreach (var item in practice.Server.Services.GetRequiredService<PracticeDatabase>().Read(Aerarium.Storage.Returns.Desk))
+        foreach (var item in practice.Server.Services.GetRequiredService<PracticeDatabase>().Read(unit => Aerarium.Storage.Returns.Desk(unit, new Reach(0, SeesAll: true))))
         {
             var workspace = workbench.Open(item.Id);
             foreach (var line in workspace.Definition.Lines)

@@ -44,7 +44,7 @@ public sealed class Practice : IAsyncDisposable
         Server = ServerApplication.Build(
         [
             "--urls", "http://127.0.0.1:0", "--Data", Path.Combine(_folder, "practice"), "--Authority", AuthorityAddress,
-            "--Demo", demo ? "true" : "false", "--Clock:Today", "2026-06-18",
+            "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Clock:Today", "2026-06-18",
         ]);
         await Server.StartAsync();
     }
@@ -96,15 +96,18 @@ public sealed class Practice : IAsyncDisposable
 }
 
 /// <summary>A person at the API, with cookies and token as a browser has them.</summary>
-public sealed class Browser(HttpClient http)
+public sealed class Browser(HttpClient http, CookieContainer cookies)
 {
     private string _token = "";
 
     public HttpClient Http { get; } = http;
 
+    public CookieContainer Cookies { get; } = cookies;
+
     public static async Task<Browser> OpenAsync(string address)
     {
-        var browser = new Browser(new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(address) });
+        var cookies = new CookieContainer();
+        var browser = new Browser(new HttpClient(new HttpClientHandler { CookieContainer = cookies }) { BaseAddress = new Uri(address) }, cookies);
         await browser.RefreshTokenAsync();
         return browser;
     }

@@ -18,7 +18,7 @@ public sealed class StorageTests : IDisposable
     {
         _database = new PracticeDatabase(Path.Combine(_folder, "practice.db"));
         (_person, _client) = _database.Write(unit => (
-            People.Add(unit, "p@x.example", "Pia", "preparer", "hash"),
+            People.Add(unit, "p@x.example", "Pia", "hash", ["preparer"]),
             Clients.Add(unit, new ClientRecord { Country = "ke", Identifier = "A000000001A", Name = "One" })));
     }
 
@@ -190,7 +190,7 @@ public sealed class StorageTests : IDisposable
     {
         var id = _database.Write(unit => Returns.Add(unit, Return()));
         Parallel.For(0, 60, i => _database.Write(unit => Acts.Add(unit, new ActRecord { At = At, PersonName = "Pia", Kind = "entry", ReturnId = id, After = $"{i}" })));
-        var acts = _database.Read(unit => Acts.Latest(unit, id, 100));
+        var acts = _database.Read(unit => Acts.Latest(unit, id, 100, new Reach(_person, SeesAll: true)));
         Assert.Equal(60, acts.Select(a => a.After).Distinct().Count());
         Assert.Null(_database.Read(Acts.FirstBroken));
     }
@@ -211,5 +211,36 @@ public sealed class StorageTests : IDisposable
         command.CommandText = "DROP TRIGGER act_is_never_removed; DELETE FROM act WHERE id = 3";
         command.ExecuteNonQuery();
         Assert.Equal(4, _database.Read(Acts.FirstBroken));
+    }
+
+    [Fact]
+    public void People_of_an_older_file_keep_their_role_and_what_they_did()
+    {
+        var file = Path.Combine(_folder, "older.db");
+        using (var older = new SqliteConnection($"Data Source={file};Pooling=False"))
+        {
+            older.Open();
+            using var read = new StreamReader(typeof(PracticeDatabase).Assembly.GetManifestResourceStream("Aerarium.Storage.Migrations.0001-practice.sql")!);
+            Execute(older, read.ReadToEnd());
+            Execute(older, """
+                CREATE TABLE SchemaVersions (SchemaVersionID INTEGER CONSTRAINT PK PRIMARY KEY AUTOINCREMENT NOT NULL, ScriptName TEXT NOT NULL, Applied DATETIME NOT NULL);
+                INSERT INTO SchemaVersions (ScriptName, Applied) VALUES ('Aerarium.Storage.Migrations.0001-practice.sql', '2026-01-01');
+                INSERT INTO person (id, email, name, role, password_hash) VALUES (3, 'm@x.example', 'Mosi', 'approver', 'hash');
+                INSERT INTO client (id, country, identifier, name) VALUES (7, 'ke', 'A000000001A', 'One');
+                INSERT INTO tax_return (id, client_id, definition, year, kind, stage, holder_id, opened_at, due)
+                    VALUES (9, 7, 'ke/employment-income', 2025, 'original', 'open', 3, '2026-01-01', '2026-06-30');
+                """);
+        }
+
+        using var database = new PracticeDatabase(file);
+        Assert.Equal(["approver"], database.Read(unit => People.Find(unit, 3))!.RoleList);
+        Assert.Equal("Mosi", Assert.Single(database.Read(unit => Returns.Desk(unit, new Reach(3, SeesAll: false)))).Holder);
+    }
+
+    private static void Execute(SqliteConnection connection, string sql)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        command.ExecuteNonQuery();
     }
 }

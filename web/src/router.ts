@@ -20,6 +20,12 @@ export const router = createRouter({
       meta: { title: 'Return' },
     },
     { path: '/practice', component: () => import('./places/practice/PracticePlace.vue'), meta: { title: 'Practice' } },
+    { path: '/account', component: () => import('./places/account/AccountPlace.vue'), meta: { title: 'Your account' } },
+    {
+      path: '/invitation/:token',
+      component: () => import('./places/signin/TakeInvitation.vue'),
+      meta: { open: true, title: 'Invitation' },
+    },
     { path: '/acts', component: () => import('./places/acts/ActsPlace.vue'), meta: { title: 'Acts' } },
     { path: '/:rest(.*)', redirect: '/desk' },
   ],

@@ -6,7 +6,10 @@ export const useSession = defineStore('session', {
   state: () => ({ view: null as Schemas['SessionView'] | null }),
   getters: {
     person: (state) => state.view?.person ?? null,
-    isApprover: (state) => state.view?.person?.role === 'approver',
+    mayPrepare: (state) => state.view?.person?.mayPrepare ?? false,
+    mayApprove: (state) => state.view?.person?.mayApprove ?? false,
+    mayManage: (state) => state.view?.person?.mayManage ?? false,
+    mayAdminister: (state) => state.view?.person?.mayAdminister ?? false,
     initials: (state) =>
       (state.view?.person?.name ?? '')
         .split(/[\s-]+/)
@@ -19,9 +22,11 @@ export const useSession = defineStore('session', {
       this.view = await call(api.GET('/api/session'))
       useToken(this.view.token)
     },
-    async signIn(email: string, password: string) {
-      await call(api.POST('/api/session/sign-in', { body: { email, password } }))
-      await this.load()
+    /** Signs in; false when the account also asks for a one-time code. */
+    async signIn(email: string, password: string, code: string | null): Promise<boolean> {
+      const answer = await call(api.POST('/api/session/sign-in', { body: { email, password, code } }))
+      if (!answer.codeNeeded) await this.load()
+      return !answer.codeNeeded
     },
     async signOut() {
       await call(api.POST('/api/session/sign-out'))

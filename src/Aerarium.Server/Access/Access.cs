@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using System.Threading.RateLimiting;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -8,20 +9,23 @@ namespace Aerarium.Server.Access;
 /// <summary>The person a request comes from.</summary>
 /// <param name="Id">Id.</param>
 /// <param name="Name">Name.</param>
-/// <param name="Role">Role.</param>
-public sealed record Caller(long Id, string Name, string Role)
+/// <param name="Roles">Roles.</param>
+public sealed record Caller(long Id, string Name, IReadOnlyList<string> Roles)
 {
+    /// <summary>Whose clients this person sees: those of a team are seen by its people, managers and administrators.</summary>
+    public Reach Reach => new(Id, Roles.Contains(Access.Roles.Manager) || Roles.Contains(Access.Roles.Administrator));
+
     /// <summary>The person signed in.</summary>
     public static Caller Of(ClaimsPrincipal principal) => new(
         long.Parse(principal.FindFirstValue(ClaimTypes.NameIdentifier)!, System.Globalization.CultureInfo.InvariantCulture),
         principal.FindFirstValue(ClaimTypes.Name)!,
-        principal.FindFirstValue(ClaimTypes.Role)!);
+        [.. principal.FindAll(ClaimTypes.Role).Select(c => c.Value)]);
 
     /// <summary>An act of this person at a time.</summary>
     public ActRecord Act(string kind, DateTimeOffset at) => new() { At = Moments.Text(at), PersonId = Id, PersonName = Name, Kind = kind };
 }
 
-/// <summary>Roles of a practice.</summary>
+/// <summary>Roles of a practice; a person has one or several.</summary>
 public static class Roles
 {
     /// <summary>Enters, imports, checks.</summary>
@@ -29,6 +33,46 @@ public static class Roles
 
     /// <summary>Also approves and files.</summary>
     public const string Approver = "approver";
+
+    /// <summary>Watches deadlines and who holds what; works on returns, hands them out, keeps the practice's particulars.</summary>
+    public const string Manager = "manager";
+
+    /// <summary>Keeps people, roles, teams, backups and the practice's particulars; does not work on returns.</summary>
+    public const string Administrator = "administrator";
+
+    /// <summary>Looks, and changes nothing.</summary>
+    public const string Reader = "reader";
+
+    /// <summary>All roles.</summary>
+    public static readonly IReadOnlyList<string> All = [Preparer, Approver, Manager, Administrator, Reader];
+}
+
+/// <summary>What a role allows. Looking is open to everybody who has signed in.</summary>
+public static class Policies
+{
+    /// <summary>Changing clients and returns.</summary>
+    public const string Prepare = "prepare";
+
+    /// <summary>Approving and filing.</summary>
+    public const string Approve = "approve";
+
+    /// <summary>Handing out work, the practice's particulars.</summary>
+    public const string Manage = "manage";
+
+    /// <summary>People, roles, teams, backups.</summary>
+    public const string Administer = "administer";
+
+    /// <summary>One's own session and account.</summary>
+    public const string Own = "own";
+
+    internal static readonly IReadOnlyDictionary<string, string[]> RolesByPolicy = new Dictionary<string, string[]>
+    {
+        [Prepare] = [Roles.Preparer, Roles.Approver, Roles.Manager],
+        [Approve] = [Roles.Approver],
+        [Manage] = [Roles.Manager, Roles.Administrator],
+        [Administer] = [Roles.Administrator],
+        [Own] = [.. Roles.All],
+    };
 }
 
 /// <summary>Moments as stored: ISO 8601, UTC, to the millisecond.</summary>
@@ -41,6 +85,11 @@ public static class Moments
 
 internal static class AccessSetup
 {
+    /// <summary>Name of the limit on attempts to get in.</summary>
+    public const string AttemptsLimit = "attempts";
+
+    private const int AttemptsPerMinute = 60;
+
     public static void AddAccess(this IServiceCollection services)
     {
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
@@ -50,29 +99,31 @@ internal static class AccessSetup
             cookie.Cookie.SameSite = SameSiteMode.Strict;
             cookie.ExpireTimeSpan = TimeSpan.FromHours(10);
             cookie.SlidingExpiration = true;
-            cookie.Events.OnRedirectToLogin = context =>
-            {
-                context.Response.StatusCode = StatusCodes.Status401Unauthorized;
-                return Task.CompletedTask;
-            };
-            cookie.Events.OnRedirectToAccessDenied = context =>
-            {
-                context.Response.StatusCode = StatusCodes.Status403Forbidden;
-                return Task.CompletedTask;
-            };
-            cookie.Events.OnValidatePrincipal = context =>
-            {
-                var database = context.HttpContext.RequestServices.GetRequiredService<PracticeDatabase>();
-                var person = database.Read(unit => People.Find(unit, Caller.Of(context.Principal!).Id));
-                if (person is null || person.Role != Caller.Of(context.Principal!).Role)
-                {
-                    context.RejectPrincipal();
-                }
-
-                return Task.CompletedTask;
-            };
+            cookie.Events.OnRedirectToLogin = context => Answer(context, StatusCodes.Status401Unauthorized);
+            cookie.Events.OnRedirectToAccessDenied = context => Answer(context, StatusCodes.Status403Forbidden);
+            cookie.Events.OnValidatePrincipal = OpenSessions.ValidateAsync;
         });
-        services.AddAuthorizationBuilder().AddPolicy(Roles.Approver, policy => policy.RequireRole(Roles.Approver));
+        var authorization = services.AddAuthorizationBuilder();
+        foreach (var (policy, roles) in Policies.RolesByPolicy)
+        {
+            authorization.AddPolicy(policy, p => p.RequireAuthenticatedUser().RequireRole(roles));
+        }
+
+        services.AddRateLimiter(limits =>
+        {
+            limits.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            limits.AddPolicy(AttemptsLimit, http => RateLimitPartition.GetFixedWindowLimiter(
+                http.Connection.RemoteIpAddress?.ToString() ?? "",
+                _ => new FixedWindowRateLimiterOptions { PermitLimit = AttemptsPerMinute, Window = TimeSpan.FromMinutes(1) }));
+        });
+        services.AddSingleton<OneTimeCodes>();
+        services.AddSingleton<Microsoft.AspNetCore.Identity.IPasswordHasher<PersonRecord>, Argon2Passwords>();
+
+        static Task Answer(Microsoft.AspNetCore.Authentication.RedirectContext<CookieAuthenticationOptions> context, int status)
+        {
+            context.Response.StatusCode = status;
+            return Task.CompletedTask;
+        }
     }
 }
 
@@ -91,4 +142,34 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
 
         return await next(context);
     }
+}
+
+/// <summary>Clients and returns of a team do not exist for people outside it: every address below a client or a return is checked here.</summary>
+internal sealed class ReachFilter(PracticeDatabase database) : IEndpointFilter
+{
+    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        var http = context.HttpContext;
+        if (http.User.Identity?.IsAuthenticated == true && Caller.Of(http.User).Reach is { SeesAll: false } reach)
+        {
+            if (Asked(http, "clientId", "/api/clients/") is { } client && !database.Read(unit => Teams.CanSeeClient(unit, reach.PersonId, client)))
+            {
+                throw PlainProblem.NotFound("This client");
+            }
+
+            if (Asked(http, "returnId", "/api/returns/") is { } item && !database.Read(unit => Teams.CanSeeReturn(unit, reach.PersonId, item)))
+            {
+                throw PlainProblem.NotFound("This return");
+            }
+        }
+
+        return await next(context);
+    }
+
+    private static long? Asked(HttpContext http, string name, string beneath) =>
+        http.GetRouteValue(name) is string named ? Number(named)
+        : http.Request.Path.Value!.StartsWith(beneath, StringComparison.Ordinal) && http.GetRouteValue("id") is string id ? Number(id)
+        : null;
+
+    private static long? Number(string text) => long.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : null;
 }

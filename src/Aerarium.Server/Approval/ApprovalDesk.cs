@@ -80,7 +80,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
 
     /// <summary>Why a person may not approve a return, or null.</summary>
     public static string? WhyNot(Unit unit, long id, Caller caller, ApprovalRecord approval) =>
-        caller.Role != Roles.Approver ? "Only an approver approves returns."
+        !caller.Roles.Contains(Roles.Approver) ? "Only an approver approves returns."
         : approval.HandedOverBy == caller.Id ? "You handed this return over; somebody else approves it."
         : Acts.ChangedEntries(unit, id, caller.Id) ? "You entered figures on this return; somebody else approves it."
         : null;

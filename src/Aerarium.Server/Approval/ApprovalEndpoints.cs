@@ -44,11 +44,11 @@ internal static class ApprovalEndpoints
         var approval = api.MapGroup("/returns/{id:long}/approval").WithTags("Approval");
         approval.MapGet("", View);
         approval.MapPost("/hand-over", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
-            DoAsync(id, user, workbench, database, hub, caller => desk.HandOver(id, caller)));
+            DoAsync(id, user, workbench, database, hub, caller => desk.HandOver(id, caller))).RequireAuthorization(Policies.Prepare);
         approval.MapPost("/approve", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
-            DoAsync(id, user, workbench, database, hub, caller => desk.Approve(id, caller))).RequireAuthorization(Roles.Approver);
+            DoAsync(id, user, workbench, database, hub, caller => desk.Approve(id, caller))).RequireAuthorization(Policies.Approve);
         approval.MapPost("/give-back", (long id, Remark remark, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
-            DoAsync(id, user, workbench, database, hub, caller => desk.GiveBack(id, caller, remark.Text))).RequireAuthorization(Roles.Approver);
+            DoAsync(id, user, workbench, database, hub, caller => desk.GiveBack(id, caller, remark.Text))).RequireAuthorization(Policies.Approve);
     }
 
     private static async Task<ApprovalView> DoAsync(

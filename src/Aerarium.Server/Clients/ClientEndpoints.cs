@@ -80,6 +80,9 @@ public sealed record IdentifierQuestion(string Country, string Value, long? Clie
 /// <summary>The normalised identifier, and what is wrong with it.</summary>
 public sealed record IdentifierAnswer(string Value, string? Problem);
 
+/// <summary>The team a client is restricted to; null for everybody.</summary>
+public sealed record ClientTeam(long? TeamId);
+
 internal static class ClientEndpoints
 {
     private const int LongestText = 120;
@@ -87,10 +90,11 @@ internal static class ClientEndpoints
     public static void MapClients(this RouteGroupBuilder api)
     {
         var clients = api.MapGroup("/clients").WithTags("Clients");
-        clients.MapGet("", (PracticeDatabase database) => database.Read(unit =>
+        clients.MapGet("", (ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
-            var counts = Storage.Returns.Desk(unit).GroupBy(r => r.ClientId).ToDictionary(g => g.Key, g => g.Count());
-            return Storage.Clients.All(unit)
+            var reach = Caller.Of(user).Reach;
+            var counts = Storage.Returns.Desk(unit, reach).GroupBy(r => r.ClientId).ToDictionary(g => g.Key, g => g.Count());
+            return Storage.Clients.All(unit, reach)
                 .Select(c => new ClientItem(c.Id, c.Country, c.Identifier, c.Name, c.ClientGroup, counts.GetValueOrDefault(c.Id))).ToList();
         }));
         clients.MapGet("/{id:long}", (long id, PracticeDatabase database) => database.Read(unit => new ClientView(
@@ -100,11 +104,36 @@ internal static class ClientEndpoints
         {
             var value = IdentifierRule.Normalise(question.Value ?? "");
             return new IdentifierAnswer(value, ProblemOf(unit, question.Country, value, question.ClientId));
-        }));
+        })).RequireAuthorization(Policies.Prepare);
         clients.MapPost("", (ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
-            Add(typed, Caller.Of(user), database, clock));
+            Add(typed, Caller.Of(user), database, clock)).RequireAuthorization(Policies.Prepare);
         clients.MapPut("/{id:long}", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, ClientParticulars particulars, Workbench workbench) =>
-            ChangeAsync(id, typed, Caller.Of(user), database, clock, particulars, workbench));
+            ChangeAsync(id, typed, Caller.Of(user), database, clock, particulars, workbench)).RequireAuthorization(Policies.Prepare);
+        clients.MapPut("/{id:long}/team", ChangeTeam).RequireAuthorization(Policies.Manage);
+    }
+
+    private static IResult ChangeTeam(long id, ClientTeam asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock)
+    {
+        database.Write(unit =>
+        {
+            var client = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");
+            var teams = Teams.All(unit);
+            if (asked.TeamId is { } wanted && teams.All(t => t.Id != wanted))
+            {
+                throw PlainProblem.NotFound("This team");
+            }
+
+            string? NameOf(long? team) => teams.FirstOrDefault(t => t.Id == team)?.Name;
+            Storage.Clients.SetTeam(unit, id, asked.TeamId);
+            Acts.Add(unit, Caller.Of(user).Act("client", clock.GetUtcNow()) with
+            {
+                ClientId = id,
+                Line = "team",
+                Before = NameOf(client.TeamId),
+                After = NameOf(asked.TeamId),
+            });
+        });
+        return TypedResults.NoContent();
     }
 
     private static ClientReturnItem Item(ReturnRecord r)
@@ -180,9 +209,9 @@ internal static class ClientEndpoints
         return names.Select(n => (n, before.Particular(n), after.Particular(n))).Where(d => d.Item2 != d.Item3);
     }
 
-    private static string? ProblemOf(Unit unit, string country, string identifier, long? clientId)
+    private static string? ProblemOf(Unit unit, string? country, string identifier, long? clientId)
     {
-        if (!Catalogue.IndividualIdentifiers.TryGetValue(country, out var rule))
+        if (!Catalogue.IndividualIdentifiers.TryGetValue(country ?? "", out var rule))
         {
             return $"The country '{country}' is not covered.";
         }
@@ -192,7 +221,7 @@ internal static class ClientEndpoints
             return rule.Message;
         }
 
-        return Storage.Clients.FindByIdentifier(unit, country, identifier) is { } other && other.Id != clientId
+        return Storage.Clients.FindByIdentifier(unit, country!, identifier) is { } other && other.Id != clientId
             ? $"{other.Name} already has this identifier; every identifier belongs to one client."
             : null;
     }
@@ -208,7 +237,7 @@ internal static class ClientEndpoints
 
         var client = new ClientRecord
         {
-            Country = typed.Country,
+            Country = typed.Country ?? "",
             Identifier = identifier,
             Name = Text("name", "The official name", typed.Name) ?? "",
             ClientGroup = Text("clientGroup", "The group", typed.ClientGroup),
@@ -228,9 +257,9 @@ internal static class ClientEndpoints
             problems.Add(new FieldProblem("name", "Give the official name that belongs to the identifier."));
         }
 
-        if (client.Email is { } email && !(email.Contains('@') && email.IndexOf('@') is > 0 and var at && email.LastIndexOf('.') > at + 1 && !email.Contains(' ')))
+        if (client.Email is { } email && !MailAddress.IsOne(email))
         {
-            problems.Add(new FieldProblem("email", $"'{email}' is not an e-mail address such as name@example.org."));
+            problems.Add(new FieldProblem("email", MailAddress.Problem(email)));
         }
 
         if (client.PayoutRoute is not (null or "bank" or "mobile"))

@@ -30,6 +30,9 @@ public sealed class DemoData(
         new("rukia@lanternreef.example", "kelp-and-ledger", "Rukia Tindall", Roles.Preparer),
         new("mosi@lanternreef.example", "tide-and-seal", "Mosi Lindqvist", Roles.Approver),
         new("pia@lanternreef.example", "reed-and-margin", "Pia Okello-Rand", Roles.Preparer),
+        new("tarek@lanternreef.example", "buoy-and-calendar", "Tarek Oyelaran", Roles.Manager),
+        new("ines@lanternreef.example", "lamp-and-keyring", "Ines Marchetti", Roles.Administrator),
+        new("noor@lanternreef.example", "glass-and-window", "Noor Abara", Roles.Reader),
     ];
 
     /// <summary>Fills the practice unless it has been set up already.</summary>
@@ -46,7 +49,7 @@ public sealed class DemoData(
         {
             Practices.Add(unit, practice);
             return Credentials.Select(c => new Caller(
-                People.Add(unit, c.Email, c.Name, c.Role, hasher.HashPassword(null!, c.Password)), c.Name, c.Role)).ToList();
+                People.Add(unit, c.Email, c.Name, hasher.HashPassword(null!, c.Password), [c.Role]), c.Name, [c.Role])).ToList();
         });
         foreach (var client in DemoReturns.Clients)
         {

@@ -1,6 +1,8 @@
 using System.Globalization;
+using System.Security.Claims;
 using Aerarium.Core.Days;
 using Aerarium.Countries;
+using Aerarium.Server.Access;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Desk;
@@ -49,10 +51,10 @@ public sealed record DeskItem(
 internal static class DeskEndpoints
 {
     public static void MapDesk(this RouteGroupBuilder api) =>
-        api.MapGet("/desk", (PracticeDatabase database, TimeProvider clock) =>
+        api.MapGet("/desk", (ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
             var today = clock.Today();
-            return database.Read(Storage.Returns.Desk).Select(r => Item(r, today)).ToList();
+            return database.Read(unit => Storage.Returns.Desk(unit, Caller.Of(user).Reach)).Select(r => Item(r, today)).ToList();
         }).WithTags("Desk");
 
     private static DeskItem Item(DeskRecord r, DateOnly today)

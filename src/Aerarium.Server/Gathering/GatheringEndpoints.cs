@@ -28,7 +28,7 @@ internal static class GatheringEndpoints
 {
     public static void MapGathering(this RouteGroupBuilder api)
     {
-        var record = api.MapGroup("/returns/{id:long}/authority-record").WithTags("Gathering");
+        var record = api.MapGroup("/returns/{id:long}/authority-record").WithTags("Gathering").RequireAuthorization(Policies.Prepare);
         record.MapGet("", async (long id, Workbench workbench, AuthorityClient authority, CancellationToken cancellation) =>
         {
             var workspace = workbench.Open(id);

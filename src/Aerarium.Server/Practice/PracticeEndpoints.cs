@@ -1,5 +1,7 @@
 using System.Globalization;
+using System.Security.Claims;
 using System.Security.Cryptography.X509Certificates;
+using Aerarium.Server.Access;
 using Aerarium.Server.Sending;
 using Aerarium.Storage;
 
@@ -7,10 +9,10 @@ namespace Aerarium.Server.Practice;
 
 /// <summary>The practice.</summary>
 public sealed record PracticeView(
-    string Name, string AgentPin, string CertificateSubject, string CertificateThumbprint, string CertificateUntil, string Authority, IReadOnlyList<PersonView> People);
+    string Name, string AgentPin, string CertificateSubject, string CertificateThumbprint, string CertificateUntil, string Authority, IReadOnlyList<ColleagueView> People, IReadOnlyList<TeamView> Teams);
 
-/// <summary>A person of the practice.</summary>
-public sealed record PersonView(long Id, string Name, string Email, string Role);
+/// <summary>A person of the practice, as everybody sees it.</summary>
+public sealed record ColleagueView(long Id, string Name, string Email, IReadOnlyList<string> Roles);
 
 /// <summary>Acts and whether their chain is unbroken.</summary>
 public sealed record ActsView(IReadOnlyList<ActRecord> Acts, long? FirstBroken);
@@ -32,9 +34,10 @@ internal static class PracticeEndpoints
                 certificate.Thumbprint,
                 certificate.NotAfter.ToUniversalTime().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
                 authority.Address,
-                [.. People.All(unit).Select(p => new PersonView(p.Id, p.Name, p.Email, p.Role))]);
+                [.. People.All(unit).Where(p => p.Active == 1).Select(p => new ColleagueView(p.Id, p.Name, p.Email, p.RoleList))],
+                [.. Teams.All(unit).Select(t => new TeamView(t.Id, t.Name))]);
         })).WithTags("Practice");
-        api.MapGet("/acts", (long? returnId, PracticeDatabase database) =>
-            database.Read(unit => new ActsView(Acts.Latest(unit, returnId, MostActs), Acts.FirstBroken(unit)))).WithTags("Practice");
+        api.MapGet("/acts", (long? returnId, ClaimsPrincipal user, PracticeDatabase database) =>
+            database.Read(unit => new ActsView(Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach), Acts.FirstBroken(unit)))).WithTags("Practice");
     }
 }

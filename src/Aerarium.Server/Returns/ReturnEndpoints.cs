@@ -23,9 +23,9 @@ internal static class ReturnEndpoints
             Catalogue.Find($"{country}/{name}", year, out var problem) is { } definition
                 ? Layouts.Of(definition)
                 : throw new PlainProblem(StatusCodes.Status404NotFound, problem!));
-        returns.MapPost("/clients/{clientId:long}/returns", OpenReturn);
+        returns.MapPost("/clients/{clientId:long}/returns", OpenReturn).RequireAuthorization(Policies.Prepare);
         returns.MapGet("/returns/{id:long}", View);
-        returns.MapPatch("/returns/{id:long}/entries", Patch);
+        returns.MapPatch("/returns/{id:long}/entries", Patch).RequireAuthorization(Policies.Prepare);
         returns.MapGet("/returns/{id:long}/lines/{line}/derivation", (long id, string line, string? row, Workbench workbench) =>
         {
             var workspace = workbench.Open(id);
@@ -37,8 +37,8 @@ internal static class ReturnEndpoints
 
             return Derivation.Of(workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today), found, row);
         });
-        returns.MapGet("/returns/{id:long}/lines/{line}/history", (long id, string line, string? row, PracticeDatabase database) =>
-            database.Read(unit => Acts.Latest(unit, id, 2_000))
+        returns.MapGet("/returns/{id:long}/lines/{line}/history", (long id, string line, string? row, ClaimsPrincipal user, PracticeDatabase database) =>
+            database.Read(unit => Acts.Latest(unit, id, 2_000, Caller.Of(user).Reach))
                 .Where(a => a.Line == line && a.Row == row)
                 .Select(a => new LineAct(a.At, a.PersonName, a.Before, a.After, a.Origin)).ToList());
         returns.MapGet("/returns/{id:long}/printed-copy.pdf", PrintedCopyOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");

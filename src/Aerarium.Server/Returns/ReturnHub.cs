@@ -1,18 +1,26 @@
 using System.Collections.Concurrent;
 using Aerarium.Server.Access;
+using Aerarium.Storage;
 using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Returns;
 
 /// <summary>Live connections of people who have a return open: changes of others, who is there, how sending goes.</summary>
-public sealed class ReturnHub(Presence presence) : Hub
+public sealed class ReturnHub(Presence presence, PracticeDatabase database) : Hub
 {
     /// <summary>Group of the connections that have a return open.</summary>
     public static string GroupOf(long returnId) => $"return-{returnId}";
 
     /// <summary>Opens a return on this connection.</summary>
+    /// <exception cref="HubException">The return belongs to another team.</exception>
     public async Task Join(long returnId)
     {
+        var reach = Caller.Of(Context.User!).Reach;
+        if (!reach.SeesAll && !database.Read(unit => Teams.CanSeeReturn(unit, reach.PersonId, returnId)))
+        {
+            throw new HubException("This return does not exist, or no longer.");
+        }
+
         await Groups.AddToGroupAsync(Context.ConnectionId, GroupOf(returnId));
         presence.Join(Context.ConnectionId, returnId, Caller.Of(Context.User!).Name);
         await TellPresence(returnId);

@@ -21,10 +21,10 @@ internal static class ReviewEndpoints
     public static void MapReview(this RouteGroupBuilder api)
     {
         var review = api.MapGroup("/returns/{id:long}/findings").WithTags("Review");
-        review.MapPost("/accept", Accept);
+        review.MapPost("/accept", Accept).RequireAuthorization(Policies.Prepare);
         review.MapPost("/reopen", (long id, ReopenFinding asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock) =>
             Change(id, Caller.Of(user), workbench, database, clock, "reopen-finding", asked.Finding, asked.Row, null, unit =>
-                Acceptances.Remove(unit, id, asked.Finding, asked.Row ?? "")));
+                Acceptances.Remove(unit, id, asked.Finding, asked.Row ?? ""))).RequireAuthorization(Policies.Prepare);
     }
 
     private static IReadOnlyList<FindingView> Accept(

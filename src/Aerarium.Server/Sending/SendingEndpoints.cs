@@ -38,18 +38,18 @@ internal static class SendingEndpoints
             await building.BuildAsync(id, Caller.Of(user), cancellation);
             await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id, cancellation);
             return View(id, workbench, database, desk);
-        });
+        }).RequireAuthorization(Policies.Prepare);
         sending.MapPost("/send", async (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub, CancellationToken cancellation) =>
         {
             desk.Queue(id, Caller.Of(user));
             await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id, cancellation);
             return View(id, workbench, database, desk);
-        }).RequireAuthorization(Roles.Approver);
+        }).RequireAuthorization(Policies.Approve);
         sending.MapPost("/chase", (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database) =>
         {
             desk.Chase(id, Caller.Of(user));
             return View(id, workbench, database, desk);
-        });
+        }).RequireAuthorization(Policies.Prepare);
         sending.MapGet("/e-return.xml", (long id, PracticeDatabase database) => database.Read(unit =>
         {
             var built = BuiltReturns.Latest(unit, id) ?? throw PlainProblem.NotFound("An e-return");

@@ -67,7 +67,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SessionPerson"];
+                        "application/json": components["schemas"]["SignInAnswer"];
                     };
                 };
             };
@@ -98,6 +98,481 @@ export interface paths {
             responses: {
                 /** @description No Content */
                 204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AccountView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    session: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/codes/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodeOffer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/codes/on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CodesOn"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/codes/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordConfirmed"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PeopleView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Invite"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Invited"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    person: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PersonChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/end-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    person: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/codes-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    person: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvitationOffer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{token}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AcceptInvitation"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -371,6 +846,45 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/team": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClientTeam"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1226,10 +1740,18 @@ export interface components {
             row: null | string;
             reason: string;
         };
+        AcceptInvitation: {
+            password: string;
+        };
         AcceptanceView: {
             reason: string;
             person: string;
             at: string;
+        };
+        AccountView: {
+            email: string;
+            codesOn: boolean;
+            sessions: components["schemas"]["OpenSession"][];
         };
         ActRecord: {
             /** Format: int64 */
@@ -1352,6 +1874,8 @@ export interface components {
             payoutAccountNumber?: null | string;
             payoutMobile?: null | string;
             /** Format: int64 */
+            teamId?: null | number;
+            /** Format: int64 */
             revision?: number;
         };
         ClientReturnItem: {
@@ -1373,9 +1897,29 @@ export interface components {
             /** Format: int32 */
             returnsChanged: number;
         };
+        ClientTeam: {
+            /** Format: int64 */
+            teamId: null | number;
+        };
         ClientView: {
             particulars: components["schemas"]["ClientRecord"];
             returns: components["schemas"]["ClientReturnItem"][];
+        };
+        CodeOffer: {
+            secret: string;
+            address: string;
+            picture: string;
+        };
+        CodesOn: {
+            secret: string;
+            code: string;
+        };
+        ColleagueView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            email: string;
+            roles: string[];
         };
         /** @enum {unknown} */
         Confidence: "certain" | "likely" | "unsure" | null;
@@ -1577,6 +2121,29 @@ export interface components {
             /** Format: int64 */
             clientId: null | number;
         };
+        InvitationOffer: {
+            practice: string;
+            name: string;
+            email: string;
+            roles: string[];
+        };
+        InvitationView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            email: string;
+            roles: string[];
+            expiresAt: string;
+        };
+        Invite: {
+            name: string;
+            email: string;
+            roles: string[];
+        };
+        Invited: {
+            path: string;
+            expiresAt: string;
+        };
         KeyFigureLayout: {
             label: string;
             line: string;
@@ -1643,6 +2210,15 @@ export interface components {
             year: number;
             kind: string;
         };
+        OpenSession: {
+            /** Format: int64 */
+            id: number;
+            startedAt: string;
+            seenAt: string;
+            address: string;
+            program: string;
+            thisOne: boolean;
+        };
         OpenedReturn: {
             /** Format: int64 */
             id: number;
@@ -1651,12 +2227,33 @@ export interface components {
             line: string;
             amount: string;
         };
+        PasswordChange: {
+            password: string;
+            newPassword: string;
+        };
+        PasswordConfirmed: {
+            password: string;
+        };
+        PeopleView: {
+            people: components["schemas"]["PersonView"][];
+            teams: components["schemas"]["TeamView"][];
+            invitations: components["schemas"]["InvitationView"][];
+        };
+        PersonChange: {
+            roles: string[];
+            teams: string[];
+            active: boolean;
+        };
         PersonView: {
             /** Format: int64 */
             id: number;
             name: string;
             email: string;
-            role: string;
+            roles: string[];
+            teams: number[];
+            active: boolean;
+            codesOn: boolean;
+            sessions: components["schemas"]["OpenSession"][];
         };
         PracticeView: {
             name: string;
@@ -1665,7 +2262,8 @@ export interface components {
             certificateThumbprint: string;
             certificateUntil: string;
             authority: string;
-            people: components["schemas"]["PersonView"][];
+            people: components["schemas"]["ColleagueView"][];
+            teams: components["schemas"]["TeamView"][];
         };
         Refusal: {
             line: string;
@@ -1757,7 +2355,11 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
-            role: string;
+            roles: string[];
+            mayPrepare: boolean;
+            mayApprove: boolean;
+            mayManage: boolean;
+            mayAdminister: boolean;
         };
         SessionView: {
             token: string;
@@ -1775,6 +2377,10 @@ export interface components {
         SignIn: {
             email: string;
             password: string;
+            code: null | string;
+        };
+        SignInAnswer: {
+            codeNeeded: boolean;
         };
         TableLayout: {
             key: string;
@@ -1783,6 +2389,11 @@ export interface components {
         };
         TakeItems: {
             numbers: string[];
+        };
+        TeamView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         ValueView: {
             line: string;

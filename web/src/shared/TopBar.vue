@@ -37,7 +37,8 @@ async function signOut() {
       </template>
       <div class="person-menu">
         <strong>{{ session.person?.name }}</strong>
-        <span class="secondary">{{ session.person?.role }}, {{ session.view?.practice }}</span>
+        <span class="secondary">{{ session.person?.roles.join(', ') }}, {{ session.view?.practice }}</span>
+        <router-link to="/account">Your account</router-link>
         <button class="link" @click="signOut">Sign out</button>
       </div>
     </v-menu>

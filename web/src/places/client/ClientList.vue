@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
+import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
 
+const session = useSession()
 const clients = ref<Schemas['ClientItem'][]>([])
 const typed = ref('')
 const shown = computed(() =>
@@ -20,7 +22,7 @@ onMounted(async () => (clients.value = await call(api.GET('/api/clients'))))
       <div class="head">
         <h1>Clients</h1>
         <input v-model="typed" type="search" placeholder="Filter" aria-label="Filter the clients" />
-        <router-link to="/clients/new">Add client</router-link>
+        <router-link v-if="session.mayPrepare" to="/clients/new">Add client</router-link>
       </div>
       <table class="plain">
         <thead>

@@ -2,6 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
+import { useSession } from '../../session'
 import { amount } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 
@@ -9,6 +10,7 @@ type Field = Exclude<keyof Schemas['ClientParticularsInput'], 'revision' | 'coun
 
 const route = useRoute()
 const router = useRouter()
+const session = useSession()
 const id = computed(() => (route.params.id ? Number(route.params.id) : null))
 const country = ref('ke')
 const revision = ref(0)
@@ -31,17 +33,21 @@ const problems = reactive<Partial<Record<Field, string>>>({})
 const returns = ref<Schemas['ClientReturnItem'][]>([])
 const types = ref<Schemas['ReturnTypeView'][]>([])
 const problem = ref('')
+const teams = ref<Schemas['TeamView'][]>([])
+const team = ref<number | null>(null)
 const saved = ref('')
 const years = computed(() => [...new Set(types.value.flatMap((t) => t.years))].sort((a, b) => b - a))
 
 async function load() {
   types.value = await call(api.GET('/api/return-types'))
   if (id.value === null) return
+  teams.value = (await call(api.GET('/api/practice'))).teams
   const view = await call(api.GET('/api/clients/{id}', { params: { path: { id: id.value } } }))
   for (const key of Object.keys(typed) as Field[]) typed[key] = view.particulars[key] ?? ''
   revision.value = view.particulars.revision ?? 0
   country.value = view.particulars.country
   returns.value = view.returns
+  team.value = view.particulars.teamId ?? null
 }
 watch(id, load, { immediate: true })
 
@@ -84,6 +90,16 @@ async function save() {
   }
 }
 
+async function restrict(teamId: number | null) {
+  problem.value = ''
+  try {
+    await call(api.PUT('/api/clients/{id}/team', { params: { path: { id: id.value! } }, body: { teamId } }))
+    await load()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+
 async function open(definition: string, year: number) {
   problem.value = ''
   try {
@@ -112,72 +128,76 @@ const routes = [
     <main class="scroll client">
       <div class="columns">
         <form @submit.prevent="save">
-          <h1>{{ id === null ? 'New client' : typed.name }}</h1>
-          <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-          <div class="rule-head">
-            <h2>Particulars</h2>
-            <span class="small faint">exactly as the registration certificate has them</span>
-          </div>
-          <div class="fields">
-            <v-text-field
-              v-model="typed.identifier"
-              label="Personal identification number"
-              :error-messages="problems.identifier"
-              autofocus
-            />
-            <v-text-field v-model="typed.name" label="Official name" :error-messages="problems.name" />
-            <v-text-field v-model="typed.birthDate" label="Date of birth" :error-messages="problems.birthDate" />
-            <v-text-field
-              v-model="typed.clientGroup"
-              label="Group (family, firm)"
-              :error-messages="problems.clientGroup"
-            />
-            <v-text-field v-model="typed.email" label="E-mail address" :error-messages="problems.email" />
-            <v-text-field v-model="typed.phone" label="Telephone" :error-messages="problems.phone" />
-            <v-text-field
-              v-model="typed.postalAddress"
-              label="Postal address"
-              class="wide"
-              :error-messages="problems.postalAddress"
-            />
-          </div>
-          <div class="rule-head">
-            <h2>Payout account</h2>
-            <span class="small faint">needed for a refund</span>
-          </div>
-          <div class="fields">
-            <v-select
-              v-model="typed.payoutRoute"
-              label="Paid out by"
-              :items="routes"
-              clearable
-              :error-messages="problems.payoutRoute"
-            />
-            <v-text-field
-              v-if="typed.payoutRoute === 'mobile'"
-              v-model="typed.payoutMobile"
-              label="Mobile number"
-              :error-messages="problems.payoutMobile"
-            />
-            <template v-if="typed.payoutRoute === 'bank'">
-              <v-text-field v-model="typed.payoutBank" label="Bank" :error-messages="problems.payoutBank" />
-              <v-text-field v-model="typed.payoutBranch" label="Branch" :error-messages="problems.payoutBranch" />
+          <fieldset :disabled="!session.mayPrepare">
+            <h1>{{ id === null ? 'New client' : typed.name }}</h1>
+            <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+            <div class="rule-head">
+              <h2>Particulars</h2>
+              <span class="small faint">exactly as the registration certificate has them</span>
+            </div>
+            <div class="fields">
               <v-text-field
-                v-model="typed.payoutAccountName"
-                label="Account name"
-                :error-messages="problems.payoutAccountName"
+                v-model="typed.identifier"
+                label="Personal identification number"
+                :error-messages="problems.identifier"
+                autofocus
+              />
+              <v-text-field v-model="typed.name" label="Official name" :error-messages="problems.name" />
+              <v-text-field v-model="typed.birthDate" label="Date of birth" :error-messages="problems.birthDate" />
+              <v-text-field
+                v-model="typed.clientGroup"
+                label="Group (family, firm)"
+                :error-messages="problems.clientGroup"
+              />
+              <v-text-field v-model="typed.email" label="E-mail address" :error-messages="problems.email" />
+              <v-text-field v-model="typed.phone" label="Telephone" :error-messages="problems.phone" />
+              <v-text-field
+                v-model="typed.postalAddress"
+                label="Postal address"
+                class="wide"
+                :error-messages="problems.postalAddress"
+              />
+            </div>
+            <div class="rule-head">
+              <h2>Payout account</h2>
+              <span class="small faint">needed for a refund</span>
+            </div>
+            <div class="fields">
+              <v-select
+                v-model="typed.payoutRoute"
+                label="Paid out by"
+                :items="routes"
+                clearable
+                :error-messages="problems.payoutRoute"
               />
               <v-text-field
-                v-model="typed.payoutAccountNumber"
-                label="Account number"
-                :error-messages="problems.payoutAccountNumber"
+                v-if="typed.payoutRoute === 'mobile'"
+                v-model="typed.payoutMobile"
+                label="Mobile number"
+                :error-messages="problems.payoutMobile"
               />
-            </template>
-          </div>
-          <div class="acts">
-            <v-btn type="submit">{{ id === null ? 'Add client' : 'Save particulars' }}</v-btn>
-            <span class="secondary" role="status">{{ saved }}</span>
-          </div>
+              <template v-if="typed.payoutRoute === 'bank'">
+                <v-text-field v-model="typed.payoutBank" label="Bank" :error-messages="problems.payoutBank" />
+                <v-text-field v-model="typed.payoutBranch" label="Branch" :error-messages="problems.payoutBranch" />
+                <v-text-field
+                  v-model="typed.payoutAccountName"
+                  label="Account name"
+                  :error-messages="problems.payoutAccountName"
+                />
+                <v-text-field
+                  v-model="typed.payoutAccountNumber"
+                  label="Account number"
+                  :error-messages="problems.payoutAccountNumber"
+                />
+              </template>
+            </div>
+            <div class="acts">
+              <v-btn v-if="session.mayPrepare" type="submit">{{
+                id === null ? 'Add client' : 'Save particulars'
+              }}</v-btn>
+              <span class="secondary" role="status">{{ saved }}</span>
+            </div>
+          </fieldset>
         </form>
         <section v-if="id !== null" aria-label="Returns">
           <div class="rule-head"><h2>Returns</h2></div>
@@ -199,7 +219,7 @@ const routes = [
                     <span class="small secondary balance">{{ amount(item.balance) }}</span>
                   </div>
                   <button
-                    v-if="!returnsOf(type.id, year).length && type.years.includes(year)"
+                    v-if="session.mayPrepare && !returnsOf(type.id, year).length && type.years.includes(year)"
                     class="link"
                     @click="open(type.id, year)"
                   >
@@ -209,6 +229,19 @@ const routes = [
               </tr>
             </tbody>
           </table>
+          <template v-if="teams.length">
+            <div class="rule-head team"><h2>Team</h2></div>
+            <p class="secondary small">A client of a team is seen by its people, managers and administrators only.</p>
+            <v-select
+              :model-value="team"
+              label="Restricted to"
+              :items="[{ id: null, name: 'Everybody' }, ...teams]"
+              item-title="name"
+              item-value="id"
+              :disabled="!session.mayManage"
+              @update:model-value="restrict"
+            />
+          </template>
         </section>
       </div>
     </main>
@@ -227,6 +260,13 @@ const routes = [
 }
 form .rule-head {
   margin-top: 18px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+}
+.team {
+  margin-top: 26px;
 }
 section {
   margin-top: 45px;

@@ -2,6 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
+import { useSession } from '../../session'
 import CountBadges from '../../shared/CountBadges.vue'
 import { amount, daysLeft } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
@@ -10,6 +11,7 @@ import SeasonChart from './SeasonChart.vue'
 type Item = Schemas['DeskItem']
 
 const router = useRouter()
+const session = useSession()
 const items = ref<Item[]>([])
 const problem = ref('')
 const filter = ref('open')
@@ -131,7 +133,7 @@ onBeforeUnmount(() => {
         <span class="grow"></span>
         <input id="desk-filter" v-model="typed" type="search" placeholder="Filter" aria-label="Filter the Desk" />
         <span class="secondary">{{ shown.length }} of {{ items.length }} <kbd>/</kbd></span>
-        <router-link to="/clients/new">Add client</router-link>
+        <router-link v-if="session.mayPrepare" to="/clients/new">Add client</router-link>
       </div>
       <div class="scroll">
         <table class="plain">

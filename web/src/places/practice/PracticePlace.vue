@@ -2,8 +2,11 @@
 import { onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { day } from '../../shared/format'
+import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
+import PeoplePanel from './PeoplePanel.vue'
 
+const session = useSession()
 const view = ref<Schemas['PracticeView'] | null>(null)
 onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
 </script>
@@ -43,21 +46,22 @@ onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
             </tbody>
           </table>
         </section>
-        <section>
+        <PeoplePanel v-if="session.mayAdminister" />
+        <section v-else>
           <div class="rule-head"><h2>People</h2></div>
           <table class="plain">
             <thead>
               <tr>
                 <th>Name</th>
                 <th>E-mail address</th>
-                <th>Role</th>
+                <th>Roles</th>
               </tr>
             </thead>
             <tbody>
               <tr v-for="person in view.people" :key="person.id">
                 <td>{{ person.name }}</td>
                 <td>{{ person.email }}</td>
-                <td>{{ person.role }}</td>
+                <td>{{ person.roles.join(', ') }}</td>
               </tr>
             </tbody>
           </table>
@@ -68,12 +72,12 @@ onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
 </template>
 
 <style scoped>
+section {
+  max-width: 940px;
+  margin-top: 20px;
+}
 .practice {
   padding: 18px 30px 40px;
   background: var(--page);
-}
-section {
-  max-width: 860px;
-  margin-top: 20px;
 }
 </style>

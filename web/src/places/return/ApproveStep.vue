@@ -2,35 +2,29 @@
 import { computed, inject, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { day, moment, plural } from '../../shared/format'
+import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
 const session = useSession()
 const view = ref<Schemas['ApprovalView'] | null>(null)
-const problem = ref('')
 const remark = ref('')
-const busy = ref(false)
+const { busy, problem, act } = useAct()
 const params = { path: { id: store.id } }
 
 const load = async () => (view.value = await call(api.GET('/api/returns/{id}/approval', { params })))
 watch([() => store.statusTick.value, () => store.stage.value], load, { immediate: true })
 
-async function act(pending: () => Promise<Schemas['ApprovalView']>) {
-  problem.value = ''
-  busy.value = true
-  try {
+const change = (pending: () => Promise<Schemas['ApprovalView']>) =>
+  act(async () => {
     view.value = await pending()
     await store.reload()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-  busy.value = false
-}
-const handOver = () => act(() => call(api.POST('/api/returns/{id}/approval/hand-over', { params })))
-const approve = () => act(() => call(api.POST('/api/returns/{id}/approval/approve', { params })))
+  })
+const handOver = () => change(() => call(api.POST('/api/returns/{id}/approval/hand-over', { params })))
+const approve = () => change(() => call(api.POST('/api/returns/{id}/approval/approve', { params })))
 const giveBack = () =>
-  act(() => call(api.POST('/api/returns/{id}/approval/give-back', { params, body: { text: remark.value } })))
+  change(() => call(api.POST('/api/returns/{id}/approval/give-back', { params, body: { text: remark.value } })))
 
 const states: Record<string, string> = {
   'handed-over': 'handed over, waiting for approval',
@@ -97,14 +91,14 @@ const declared = (value: string | null | undefined, line: string) =>
           <p v-if="left" class="secondary">
             {{ left }} left. <router-link :to="`/returns/${store.id}/review`">To Review</router-link>
           </p>
-          <v-btn :disabled="busy || !!left" @click="handOver">Hand over for approval</v-btn>
+          <v-btn v-if="session.mayPrepare" :disabled="busy || !!left" @click="handOver">Hand over for approval</v-btn>
         </div>
         <div v-else-if="view.stage === 'waiting'" class="acts">
           <p v-if="view.whyNotMe" class="secondary">{{ view.whyNotMe }}</p>
           <template v-else>
             <v-btn :disabled="busy" @click="approve">Approve and freeze</v-btn>
           </template>
-          <form v-if="session.isApprover" class="give-back" @submit.prevent="giveBack">
+          <form v-if="session.mayApprove" class="give-back" @submit.prevent="giveBack">
             <v-text-field v-model="remark" label="Remark" />
             <v-btn type="submit" variant="outlined" :disabled="busy || remark.trim().length < 3"
               >Return with the remark</v-btn

@@ -29,7 +29,7 @@ async function open(id: number) {
   store.value = null
   failure.value = ''
   try {
-    store.value = await ReturnStore.open(id, session.person!.name)
+    store.value = await ReturnStore.open(id, session.person!)
     openReturn.value = store.value
     document.title = `${store.value.view.value.clientName} ${store.value.view.value.year} - Aerarium`
   } catch (error) {
@@ -149,8 +149,9 @@ onBeforeUnmount(() => {
         <span v-else-if="store.stage.value === 'waiting'" class="sealed"
           >waiting for approval; any change takes it back</span
         >
-        <span v-else-if="store.locked" class="sealed">{{ store.stage.value }}; kept as filed</span>
-        <span v-if="filing" class="due" :class="{ late: filing.daysLeft < 0 && !store.locked }">
+        <span v-else-if="store.filed" class="sealed">{{ store.stage.value }}; kept as filed</span>
+        <span v-else-if="store.locked" class="sealed">you look on; preparers change it</span>
+        <span v-if="filing" class="due" :class="{ late: filing.daysLeft < 0 && !store.filed }">
           due {{ day(filing.day) }},
           <strong>{{ filing.daysLeft < 0 ? daysLeft(filing.daysLeft) : `in ${daysLeft(filing.daysLeft)}` }}</strong>
         </span>

@@ -2,14 +2,14 @@
 import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { moment } from '../../shared/format'
+import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
 const session = useSession()
 const view = ref<Schemas['SendView'] | null>(null)
-const problem = ref('')
-const busy = ref(false)
+const { busy, problem, act } = useAct()
 const confirming = ref(false)
 const xml = ref('')
 const params = { path: { id: store.id } }
@@ -32,21 +32,16 @@ onMounted(() => {
 })
 onBeforeUnmount(() => window.clearInterval(timer))
 
-async function act(pending: () => Promise<Schemas['SendView']>) {
-  problem.value = ''
-  busy.value = true
+function change(pending: () => Promise<Schemas['SendView']>) {
   confirming.value = false
-  try {
+  return act(async () => {
     view.value = await pending()
     await store.reload()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-  busy.value = false
+  })
 }
-const build = () => act(() => call(api.POST('/api/returns/{id}/sending/build', { params })))
-const send = () => act(() => call(api.POST('/api/returns/{id}/sending/send', { params })))
-const chase = () => act(() => call(api.POST('/api/returns/{id}/sending/chase', { params })))
+const build = () => change(() => call(api.POST('/api/returns/{id}/sending/build', { params })))
+const send = () => change(() => call(api.POST('/api/returns/{id}/sending/send', { params })))
+const chase = () => change(() => call(api.POST('/api/returns/{id}/sending/chase', { params })))
 
 async function show() {
   xml.value = xml.value
@@ -114,7 +109,12 @@ const words: Record<string, string> = {
         </template>
         <p v-else class="secondary">Not built yet.</p>
         <div class="acts">
-          <v-btn v-if="view.canBuild" :variant="view.canSend ? 'outlined' : 'flat'" :disabled="busy" @click="build">
+          <v-btn
+            v-if="view.canBuild && session.mayPrepare"
+            :variant="view.canSend ? 'outlined' : 'flat'"
+            :disabled="busy"
+            @click="build"
+          >
             {{ view.built?.current ? 'Build again' : 'Build the e-return' }}
           </v-btn>
           <p
@@ -133,7 +133,7 @@ const words: Record<string, string> = {
           <span v-if="latest" class="small state" :class="latest.state" role="status">{{ words[latest.state] }}</span>
         </div>
         <template v-if="view.canSend">
-          <p v-if="!session.isApprover" class="secondary">An approver sends the return.</p>
+          <p v-if="!session.mayApprove" class="secondary">An approver sends the return.</p>
           <div v-else-if="!confirming" class="acts">
             <v-btn :disabled="busy" @click="confirming = true">Send to the authority</v-btn>
           </div>

@@ -136,6 +136,16 @@ function result(more: Partial<Schemas['EditResult']> = {}): Schemas['EditResult'
 const settled = () => new Promise((resolve) => setTimeout(resolve))
 const rows = (store: ReturnStore) => store.layout.forms[1]!.sections[1] as Section
 
+const me = {
+  id: 1,
+  name: 'Rukia',
+  roles: ['preparer'],
+  mayPrepare: true,
+  mayApprove: false,
+  mayManage: false,
+  mayAdminister: false,
+}
+
 describe('a return as it is worked on', () => {
   let store: ReturnStore
 
@@ -143,7 +153,7 @@ describe('a return as it is worked on', () => {
     kept.clear()
     server.sent = []
     server.answer = () => result()
-    store = await ReturnStore.open(4, 'Rukia')
+    store = await ReturnStore.open(4, me)
     await settled()
   })
 
@@ -239,6 +249,15 @@ describe('a return as it is worked on', () => {
     await settled()
     expect(store.problem.value).toBe('It was sent.')
     expect(store.drafts.get('form.paid|')).toMatchObject({ typed: '5', state: 'refused' })
+  })
+
+  it('is locked for somebody who looks on, and for everybody once it is filed', async () => {
+    expect(store.locked).toBe(false)
+    store.stage.value = 'sent'
+    expect([store.locked, store.filed]).toEqual([true, true])
+    const looking = await ReturnStore.open(4, { ...me, mayPrepare: false })
+    expect([looking.locked, looking.filed]).toEqual([true, false])
+    await looking.close()
   })
 
   it('takes in what others change, and who is there', () => {

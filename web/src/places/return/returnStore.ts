@@ -68,7 +68,7 @@ export class ReturnStore {
     readonly id: number,
     readonly layout: Schemas['Layout'],
     view: Schemas['ReturnView'],
-    private readonly me: string,
+    private readonly me: Schemas['SessionPerson'],
   ) {
     for (const form of layout.forms)
       for (const section of form.sections)
@@ -87,7 +87,7 @@ export class ReturnStore {
     void this.queue.flush()
   }
 
-  static async open(id: number, me: string): Promise<ReturnStore> {
+  static async open(id: number, me: Schemas['SessionPerson']): Promise<ReturnStore> {
     const view = await call(api.GET('/api/returns/{id}', { params: { path: { id } } }))
     const [country = '', name = ''] = view.definition.split('/')
     const layout = await call(
@@ -102,7 +102,13 @@ export class ReturnStore {
     return this.outcome.value.get(this.layout.outcome.at(-1)!.line) ?? '0'
   }
 
+  /** Whether this person cannot change the return now. */
   get locked(): boolean {
+    return !this.me.mayPrepare || this.filed
+  }
+
+  /** Whether the authority has it, so that nobody can change it. */
+  get filed(): boolean {
     return this.stage.value === 'sent' || this.stage.value === 'accepted'
   }
 
@@ -366,7 +372,7 @@ export class ReturnStore {
     this.connection = connection
     connection.on('changed', (result: Schemas['EditResult']) => this.apply(result))
     connection.on('presence', (returnId: number, names: string[]) => {
-      if (returnId === this.id) this.others.value = names.filter((name) => name !== this.me)
+      if (returnId === this.id) this.others.value = names.filter((name) => name !== this.me.name)
     })
     connection.on('status', (returnId: number) => {
       if (returnId === this.id) void this.reload().then(() => this.statusTick.value++)

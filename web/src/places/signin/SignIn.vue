@@ -2,27 +2,26 @@
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '../../session'
+import { useAct } from '../../shared/act'
 
 const session = useSession()
 const router = useRouter()
 const route = useRoute()
 const email = ref('')
 const password = ref('')
-const problem = ref('')
-const busy = ref(false)
+const code = ref('')
+const codeNeeded = ref(false)
+const { busy, problem, act } = useAct()
 
-async function signIn() {
-  problem.value = ''
-  busy.value = true
-  try {
-    await session.signIn(email.value, password.value)
+const signIn = () =>
+  act(async () => {
+    if (!(await session.signIn(email.value, password.value, code.value || null))) {
+      codeNeeded.value = true
+      return
+    }
     const to = String(route.query.to ?? '/desk')
     await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/desk')
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-  busy.value = false
-}
+  })
 </script>
 
 <template>
@@ -35,6 +34,14 @@ async function signIn() {
       <p class="secondary">{{ session.view?.practice ?? 'Returns of individuals and companies' }}</p>
       <v-text-field v-model="email" label="E-mail address" type="email" autocomplete="username" autofocus />
       <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
+      <v-text-field
+        v-if="codeNeeded"
+        v-model="code"
+        label="One-time code from your authenticator"
+        inputmode="numeric"
+        autocomplete="one-time-code"
+        autofocus
+      />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <v-btn type="submit" :disabled="busy" block>Sign in</v-btn>
     </form>
@@ -46,7 +53,7 @@ async function signIn() {
         :key="credential.email"
         type="button"
         class="credential"
-        @click="((email = credential.email), (password = credential.password))"
+        @click="((email = credential.email), (password = credential.password), (codeNeeded = false))"
       >
         <strong>{{ credential.name }}</strong><span class="secondary">{{ credential.role }}</span>
         <span class="small secondary">{{ credential.email }}, {{ credential.password }}</span>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, call, type Schemas } from '../../api/client'
+import { useSession } from '../../session'
+import { useAct } from '../../shared/act'
+
+const session = useSession()
+const route = useRoute()
+const router = useRouter()
+const offer = ref<Schemas['InvitationOffer'] | null>(null)
+const password = ref('')
+const { busy, problem, act } = useAct()
+const params = { path: { token: String(route.params.token) } }
+
+onMounted(() => act(async () => (offer.value = await call(api.GET('/api/invitations/{token}', { params })))))
+const accept = () =>
+  act(async () => {
+    await call(api.POST('/api/invitations/{token}/accept', { params, body: { password: password.value } }))
+    await session.load()
+    await router.push('/desk')
+  })
+</script>
+
+<template>
+  <main class="invitation">
+    <div class="mark">
+      <img src="/mark.svg" alt="" width="30" height="30" />
+      <h1>Aerarium</h1>
+    </div>
+    <form v-if="offer" @submit.prevent="accept">
+      <p>
+        <strong>{{ offer.practice }}</strong> invites {{ offer.name }} as {{ offer.roles.join(', ') }}. You sign in with
+        {{ offer.email }}.
+      </p>
+      <v-text-field
+        v-model="password"
+        label="Choose a password, at least 12 characters"
+        type="password"
+        autocomplete="new-password"
+        autofocus
+      />
+      <v-btn type="submit" :disabled="busy" block>Join the practice</v-btn>
+    </form>
+    <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+    <router-link v-if="!offer" to="/sign-in">Sign in</router-link>
+  </main>
+</template>
+
+<style scoped>
+.invitation {
+  min-height: 100vh;
+  display: grid;
+  align-content: center;
+  justify-content: center;
+  grid-template-columns: 380px;
+  gap: 16px;
+}
+form {
+  display: grid;
+  gap: 12px;
+}
+.mark {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.mark h1 {
+  font-size: 30px;
+}
+p {
+  margin: 0;
+}
+</style>
