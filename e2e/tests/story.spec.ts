@@ -30,6 +30,7 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
     await page.getByRole('button', { name: 'Add client' }).click()
     await expect(page.getByRole('heading', { name: 'Wambui Larkspur' })).toBeVisible()
     await page.getByRole('button', { name: 'Open 2025' }).click()
+    await page.getByRole('button', { name: 'Open 2025 all the same' }).click()
   })
 
   await test.step('answer Scope by keyboard; forms follow', async () => {

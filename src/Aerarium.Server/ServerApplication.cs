@@ -67,19 +67,25 @@ public static class ServerApplication
             options.Cookie.Name = "aerarium-antiforgery";
             options.Cookie.SameSite = SameSiteMode.Strict;
         });
-        builder.Services.AddAccess();
+        builder.Services.AddAccess(settings);
 
         builder.Services.AddSingleton(ShiftedClock.OnDay(TimeProvider.System, settings["Clock:Today"]));
         builder.Services.AddKeyedSingleton(OneTimeCodes.WallClock, TimeProvider.System);
         builder.Services.AddSingleton(_ => new PracticeDatabase(Path.Combine(data, "practice.db")));
+        builder.Services.AddSingleton(new DataFolder(data));
+        builder.Services.AddSingleton<BackupDesk>();
         builder.Services.AddSingleton<SigningCertificate>();
         builder.Services.AddSingleton<Workbench>();
         builder.Services.AddSingleton<Presence>();
         builder.Services.AddSingleton<ClientParticulars>();
+        builder.Services.AddSingleton<ReturnOpening>();
+        builder.Services.AddSingleton<BatchActs>();
+        builder.Services.AddSingleton<BatchRunner>();
         builder.Services.AddSingleton<ApprovalDesk>();
         builder.Services.AddSingleton<EReturnBuilding>();
         builder.Services.AddSingleton<SendingDesk>();
         builder.Services.AddSingleton<DemoData>();
+        builder.Services.AddSingleton<DemoCrowd>();
         builder.Services.AddHttpClient<AuthorityClient>(client =>
         {
             client.BaseAddress = new Uri((settings["Authority"] ?? "http://127.0.0.1:5081").TrimEnd('/') + "/");
@@ -88,6 +94,8 @@ public static class ServerApplication
         if (!describing)
         {
             builder.Services.AddHostedService<BackgroundSender>();
+            builder.Services.AddHostedService(services => services.GetRequiredService<BatchRunner>());
+            builder.Services.AddHostedService(services => services.GetRequiredService<BackupDesk>());
         }
 
         var app = builder.Build();
@@ -112,12 +120,14 @@ public static class ServerApplication
         api.MapApproval();
         api.MapSending();
         api.MapPractice();
+        api.MapBackups();
         app.MapHub<ReturnHub>("/hubs/returns").RequireAuthorization();
         app.MapFrontEndFallback(settings["Web"]);
 
         if (!describing && settings.GetValue("Demo", false))
         {
             app.Services.GetRequiredService<DemoData>().SeedOnce();
+            app.Services.GetRequiredService<DemoCrowd>().FillUpTo(settings.GetValue("Demo:Returns", 0));
         }
 
         return app;

@@ -44,6 +44,7 @@ public sealed class PracticeDatabase : IDisposable
         _connection = new SqliteConnectionStringBuilder { DataSource = file, ForeignKeys = true, DefaultTimeout = 10 }.ToString();
         Migrate();
         _writer = Open();
+        _writer.Execute("PRAGMA synchronous = FULL;");
     }
 
     /// <summary>Reads.</summary>
@@ -77,6 +78,14 @@ public sealed class PracticeDatabase : IDisposable
         return true;
     });
 
+    /// <summary>Copies the file, as it is at one moment, while it is in use (SQLite's online backup).</summary>
+    public void CopyTo(string file)
+    {
+        using var from = Open();
+        using var to = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Pooling = false }.ToString());
+        from.BackupDatabase(to);
+    }
+
     /// <inheritdoc />
     public void Dispose()
     {
@@ -90,14 +99,14 @@ public sealed class PracticeDatabase : IDisposable
         _disposed = true;
         _writer.Dispose();
         _queue.Dispose();
-        SqliteConnection.ClearAllPools();
+        using var pooled = new SqliteConnection(_connection);
+        SqliteConnection.ClearPool(pooled);
     }
 
     private SqliteConnection Open()
     {
         var connection = new SqliteConnection(_connection);
         connection.Open();
-        connection.Execute("PRAGMA synchronous = FULL; PRAGMA busy_timeout = 10000;");
         return connection;
     }
 

@@ -147,23 +147,6 @@ public sealed record ReturnRecord
     public long Started { get; init; }
 }
 
-/// <summary>A return on the Desk.</summary>
-public sealed record DeskRecord(
-    long Id,
-    long ClientId,
-    string ClientName,
-    string? ClientGroup,
-    string Definition,
-    long Year,
-    string Kind,
-    string Stage,
-    string Due,
-    string Balance,
-    long Errors,
-    long Warnings,
-    long Started,
-    string Holder);
-
 /// <summary>A stored entry.</summary>
 public sealed record EntryRecord(
     string Line, string Row, string? Value, string Origin, string? Source, string? Expression, long Revision, long ChangedBy, string ChangedAt);

@@ -14,6 +14,9 @@ public static class Practices
             practice);
 }
 
+/// <summary>A client in a list.</summary>
+public sealed record ClientListRecord(long Id, string Country, string Identifier, string Name, string? ClientGroup, long Returns);
+
 /// <summary>Clients.</summary>
 public static class Clients
 {
@@ -29,12 +32,31 @@ public static class Clients
     public static ClientRecord? FindByIdentifier(Unit unit, string country, string identifier) =>
         unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE country = @country AND identifier = @identifier", new { country, identifier });
 
-    /// <summary>All clients within reach, by name.</summary>
-    public static IReadOnlyList<ClientRecord> All(Unit unit, Reach reach) =>
+    /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name.</summary>
+    public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, Reach reach, int offset, int most) =>
     [
-        .. unit.Query<ClientRecord>(
-            $"SELECT {Columns} FROM client c WHERE {Reach.Condition} ORDER BY name", new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+        .. unit.Query<ClientListRecord>(
+            $"""
+            SELECT c.id, c.country, c.identifier, c.name, c.client_group, (SELECT COUNT(*) FROM tax_return r WHERE r.client_id = c.id) AS returns
+            FROM client c WHERE {Where(search)} ORDER BY c.name, c.id LIMIT @most OFFSET @offset
+            """,
+            Values(search, reach, offset, most)),
     ];
+
+    /// <summary>How many clients such a list has.</summary>
+    public static long Count(Unit unit, string? search, Reach reach) =>
+        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(search)}", Values(search, reach, 0, 0));
+
+    private static string Where(string? search) => string.Join(" AND ", Search.Words(search)
+        .Select((_, i) => $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\')")
+        .Prepend(Reach.Condition));
+
+    private static Dapper.DynamicParameters Values(string? search, Reach reach, int offset, int most)
+    {
+        var values = new Dapper.DynamicParameters(new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0, offset, most });
+        Search.Add(values, search);
+        return values;
+    }
 
     /// <summary>Adds a client; returns the id.</summary>
     public static long Add(Unit unit, ClientRecord client) =>
@@ -83,20 +105,6 @@ public static class Returns
             $"SELECT {Columns} FROM tax_return WHERE client_id = @clientId AND definition = @definition AND year = @year ORDER BY id DESC LIMIT 1",
             new { clientId, definition, year }).FirstOrDefault();
 
-    /// <summary>Everything the Desk shows of what is within reach.</summary>
-    public static IReadOnlyList<DeskRecord> Desk(Unit unit, Reach reach) =>
-    [
-        .. unit.Query<DeskRecord>(
-            $"""
-            SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.kind, r.stage, r.due, r.balance,
-                   r.errors, r.warnings, r.started, p.name AS holder
-            FROM tax_return r JOIN client c ON c.id = r.client_id JOIN person p ON p.id = r.holder_id
-            WHERE {Reach.Condition}
-            ORDER BY c.client_group IS NULL, c.client_group, c.name, r.year DESC
-            """,
-            new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
-    ];
-
     /// <summary>Opens a return; returns the id.</summary>
     public static long Add(Unit unit, ReturnRecord item) =>
         unit.Insert(
@@ -109,6 +117,10 @@ public static class Returns
     /// <summary>Moves a return to a stage.</summary>
     public static void SetStage(Unit unit, long id, string stage) =>
         unit.Execute("UPDATE tax_return SET stage = @stage WHERE id = @id", new { id, stage });
+
+    /// <summary>Gives a return to another person.</summary>
+    public static void SetHolder(Unit unit, long id, long holderId) =>
+        unit.Execute("UPDATE tax_return SET holder_id = @holderId WHERE id = @id", new { id, holderId });
 
     /// <summary>Keeps what lists show, after an edit.</summary>
     public static void KeepSummary(Unit unit, long id, long revision, string balance, int errors, int warnings, bool started) =>

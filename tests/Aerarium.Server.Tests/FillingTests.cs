@@ -173,9 +173,9 @@ public class FillingTests
         await using var practice = await Practice.StartAsync();
         var workbench = practice.Server.Services.GetRequiredService<Returns.Workbench>();
         var explained = 0;
-        foreach (var item in practice.Server.Services.GetRequiredService<PracticeDatabase>().Read(unit => Aerarium.Storage.Returns.Desk(unit, new Reach(0, SeesAll: true))))
+        foreach (var id in practice.Server.Services.GetRequiredService<PracticeDatabase>().Read(unit => DeskLists.Ids(unit, new DeskQuery { List = "all" }, new Reach(0, SeesAll: true), "2026-06-18", 100)))
         {
-            var workspace = workbench.Open(item.Id);
+            var workspace = workbench.Open(id);
             foreach (var line in workspace.Definition.Lines)
             {
                 foreach (var row in line.Table is null ? [null] : workspace.RowsOf(line.Table.Key).ToArray<string?>())
@@ -247,10 +247,10 @@ public class FillingTests
         await using var practice = await Practice.StartAsync();
         var rukia = await practice.SignInAsync(0);
         var desk = await rukia.GetAsync("/api/desk");
-        var njeri = desk.AsArray().First(r => r!["client"]!.GetValue<string>().StartsWith("Njeri", StringComparison.Ordinal) && r["year"]!.GetValue<int>() == 2025)!;
+        var njeri = desk["items"]!.AsArray().First(r => r!["client"]!.GetValue<string>().StartsWith("Njeri", StringComparison.Ordinal) && r["year"]!.GetValue<int>() == 2025)!;
         Assert.Equal(("fill", 12, "review"), (njeri["stageLabel"]!.GetValue<string>(), njeri["daysLeft"]!.GetValue<int>(), njeri["place"]!.GetValue<string>()));
         await rukia.SetAsync(njeri["id"]!.GetValue<long>(), "deductions.loans.interest", "100000", "row-3");
-        var after = (await rukia.GetAsync("/api/desk")).AsArray().First(r => r!["id"]!.GetValue<long>() == njeri["id"]!.GetValue<long>())!;
+        var after = (await rukia.GetAsync("/api/desk"))["items"]!.AsArray().First(r => r!["id"]!.GetValue<long>() == njeri["id"]!.GetValue<long>())!;
         Assert.Equal(njeri["warnings"]!.GetValue<int>() - 1, after["warnings"]!.GetValue<int>());
         Assert.NotEqual(njeri["balance"]!.GetValue<string>(), after["balance"]!.GetValue<string>());
     }

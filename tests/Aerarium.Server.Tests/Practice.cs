@@ -27,6 +27,8 @@ public sealed class Practice : IAsyncDisposable
 
     public string AuthorityAddress { get; private set; } = "";
 
+    public string DataFolder => Path.Combine(_folder, "practice");
+
     public string DatabaseFile => Path.Combine(_folder, "practice", "practice.db");
 
     public Archive Authority => _standIn!.Services.GetRequiredService<Archive>();
@@ -148,8 +150,17 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
 
     public async Task<long> ReturnOfAsync(string client, int year)
     {
-        var desk = await GetAsync("/api/desk");
-        return desk.AsArray().Single(r => r!["client"]!.GetValue<string>().StartsWith(client, StringComparison.Ordinal) && r["year"]!.GetValue<int>() == year)!["id"]!.GetValue<long>();
+        var desk = await GetAsync("/api/desk?list=all");
+        return desk["items"]!.AsArray().Single(r => r!["client"]!.GetValue<string>().StartsWith(client, StringComparison.Ordinal) && r["year"]!.GetValue<int>() == year)!["id"]!.GetValue<long>();
+    }
+
+    /// <summary>Waits until the authority has answered everything the demonstration sent.</summary>
+    public async Task WaitForAnswersAsync()
+    {
+        while ((await GetAsync("/api/desk?list=sent"))["total"]!.GetValue<long>() > 0)
+        {
+            await Task.Delay(50);
+        }
     }
 
     public async Task<string> StageAsync(long id) => (await GetAsync($"/api/returns/{id}"))["stage"]!.GetValue<string>();

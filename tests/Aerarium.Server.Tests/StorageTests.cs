@@ -234,7 +234,7 @@ public sealed class StorageTests : IDisposable
 
         using var database = new PracticeDatabase(file);
         Assert.Equal(["approver"], database.Read(unit => People.Find(unit, 3))!.RoleList);
-        Assert.Equal("Mosi", Assert.Single(database.Read(unit => Returns.Desk(unit, new Reach(3, SeesAll: false)))).Holder);
+        Assert.Equal("Mosi", Assert.Single(database.Read(unit => DeskLists.Page(unit, new DeskQuery(), new Reach(3, SeesAll: false), "2026-06-18", 0, 10))).Holder);
     }
 
     private static void Execute(SqliteConnection connection, string sql)

@@ -88,10 +88,9 @@ internal static class AccessSetup
     /// <summary>Name of the limit on attempts to get in.</summary>
     public const string AttemptsLimit = "attempts";
 
-    private const int AttemptsPerMinute = 60;
-
-    public static void AddAccess(this IServiceCollection services)
+    public static void AddAccess(this IServiceCollection services, IConfiguration settings)
     {
+        var attemptsPerMinute = settings.GetValue("Attempts:PerMinute", 60);
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
         {
             cookie.Cookie.Name = "aerarium";
@@ -114,7 +113,7 @@ internal static class AccessSetup
             limits.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             limits.AddPolicy(AttemptsLimit, http => RateLimitPartition.GetFixedWindowLimiter(
                 http.Connection.RemoteIpAddress?.ToString() ?? "",
-                _ => new FixedWindowRateLimiterOptions { PermitLimit = AttemptsPerMinute, Window = TimeSpan.FromMinutes(1) }));
+                _ => new FixedWindowRateLimiterOptions { PermitLimit = attemptsPerMinute, Window = TimeSpan.FromMinutes(1) }));
         });
         services.AddSingleton<OneTimeCodes>();
         services.AddSingleton<Microsoft.AspNetCore.Identity.IPasswordHasher<PersonRecord>, Argon2Passwords>();

@@ -65,8 +65,8 @@ public sealed record FieldProblem(string Field, string Message);
 /// <summary>A client and what is wrong with what was typed; nothing is stored while there are problems.</summary>
 public sealed record ClientSaved(long? Id, IReadOnlyList<FieldProblem> Problems, int ReturnsChanged);
 
-/// <summary>A client in the list.</summary>
-public sealed record ClientItem(long Id, string Country, string Identifier, string Name, string? ClientGroup, int Returns);
+/// <summary>A page of the clients.</summary>
+public sealed record ClientPage(long Total, IReadOnlyList<ClientListRecord> Items);
 
 /// <summary>A client's page.</summary>
 public sealed record ClientView(ClientRecord Particulars, IReadOnlyList<ClientReturnItem> Returns);
@@ -86,16 +86,17 @@ public sealed record ClientTeam(long? TeamId);
 internal static class ClientEndpoints
 {
     private const int LongestText = 120;
+    private const int MostRows = 200;
 
     public static void MapClients(this RouteGroupBuilder api)
     {
         var clients = api.MapGroup("/clients").WithTags("Clients");
-        clients.MapGet("", (ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
+        clients.MapGet("", (string? search, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var reach = Caller.Of(user).Reach;
-            var counts = Storage.Returns.Desk(unit, reach).GroupBy(r => r.ClientId).ToDictionary(g => g.Key, g => g.Count());
-            return Storage.Clients.All(unit, reach)
-                .Select(c => new ClientItem(c.Id, c.Country, c.Identifier, c.Name, c.ClientGroup, counts.GetValueOrDefault(c.Id))).ToList();
+            return new ClientPage(
+                Storage.Clients.Count(unit, search, reach),
+                Storage.Clients.Page(unit, search, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
         }));
         clients.MapGet("/{id:long}", (long id, PracticeDatabase database) => database.Read(unit => new ClientView(
             Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client"),

@@ -19,7 +19,7 @@ public sealed class DemoData(
     IPasswordHasher<PersonRecord> hasher,
     TimeProvider clock,
     Workbench workbench,
-    ClientParticulars particulars,
+    ReturnOpening opening,
     ApprovalDesk approval,
     EReturnBuilding building,
     SendingDesk sending)
@@ -67,8 +67,7 @@ public sealed class DemoData(
         });
         foreach (var item in client.Returns)
         {
-            var opened = ReturnOpening.Open(
-                id, new OpenReturn(EmploymentIncomeReturn.ReturnId, item.Year, "original"), preparer, database, clock, workbench, particulars);
+            var opened = opening.Open(id, new OpenReturn(EmploymentIncomeReturn.ReturnId, item.Year, "original"), preparer);
             if (item.Stage != DemoStage.Untouched)
             {
                 workbench.Edit(opened, preparer, [.. Changes(item)], Origin.Typed, null);

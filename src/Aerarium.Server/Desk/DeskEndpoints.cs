@@ -1,9 +1,13 @@
 using System.Globalization;
 using System.Security.Claims;
+using System.Text.Json;
 using Aerarium.Core.Days;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;
+using CsvHelper;
+using CsvHelper.Configuration;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Aerarium.Server.Desk;
 
@@ -27,6 +31,7 @@ namespace Aerarium.Server.Desk;
 /// <param name="Holder">Who holds it.</param>
 /// <param name="NextAct">What to do next.</param>
 /// <param name="Place">Where that is done: scope, fill, review, approve, send.</param>
+/// <param name="Tags">Tags.</param>
 public sealed record DeskItem(
     long Id,
     long ClientId,
@@ -46,16 +51,144 @@ public sealed record DeskItem(
     string Currency,
     string Holder,
     string NextAct,
-    string Place);
+    string Place,
+    IReadOnlyList<string> Tags);
+
+/// <summary>Which returns are asked for, and in which order; what is left out is open returns by group.</summary>
+/// <param name="List">The list: open, not-started, waiting, approved, sent, rejected, overdue, accepted, all.</param>
+/// <param name="Search">Words that must all be found in client, identifier, group or year.</param>
+/// <param name="HolderId">Held by this person.</param>
+/// <param name="Tag">Carrying this tag.</param>
+/// <param name="Definition">Of this return type.</param>
+/// <param name="Year">Of this tax year.</param>
+/// <param name="Order">The order: group, client, due, stage, findings, balance, holder, year.</param>
+/// <param name="Descending">Whether it is turned round.</param>
+public sealed record DeskQuestion(
+    string? List, string? Search, long? HolderId, string? Tag, string? Definition, long? Year, string? Order, bool? Descending)
+{
+    /// <summary>The query.</summary>
+    /// <exception cref="PlainProblem">There is no such list or order.</exception>
+    public DeskQuery Query() => new()
+    {
+        List = OneOf(DeskLists.Names, List ?? "open", "list"),
+        Search = Search,
+        HolderId = HolderId,
+        Tag = Tag,
+        Definition = Definition,
+        Year = Year,
+        Order = OneOf(DeskLists.Orders, Order ?? "group", "order"),
+        Descending = Descending ?? false,
+    };
+
+    private static string OneOf(IReadOnlyCollection<string> names, string name, string what) =>
+        names.Contains(name) ? name : throw PlainProblem.Refused($"There is no {what} '{name}'; there are {string.Join(", ", names)}.");
+}
+
+/// <summary>A page of a list.</summary>
+/// <param name="Total">How many returns the list has.</param>
+/// <param name="Items">Those of this page.</param>
+public sealed record DeskPage(long Total, IReadOnlyList<DeskItem> Items);
+
+/// <summary>The Desk as a whole: how many returns stand where, the season, and what lists can be cut by.</summary>
+public sealed record DeskSummary(
+    DeskCounts Counts, IReadOnlyList<DeskWeek> Weeks, IReadOnlyList<string> Tags, IReadOnlyList<DeskHolder> Holders, IReadOnlyList<KeptList> KeptLists);
+
+/// <summary>Somebody who can hold returns.</summary>
+public sealed record DeskHolder(long Id, string Name);
+
+/// <summary>A list kept under a name.</summary>
+public sealed record KeptList(string Name, DeskQuestion Question);
 
 internal static class DeskEndpoints
 {
-    public static void MapDesk(this RouteGroupBuilder api) =>
-        api.MapGet("/desk", (ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+    private const int MostRows = 200;
+    private const int MostExported = 20_000;
+    private const int WeeksBefore = 6;
+    private const int WeeksAfter = 5;
+    private const int SoonDays = 14;
+
+    public static void MapDesk(this RouteGroupBuilder api)
+    {
+        var desk = api.MapGroup("/desk").WithTags("Desk");
+        desk.MapGet("", (
+            [AsParameters] DeskQuestion asked, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
+            var query = asked.Query();
+            var (today, reach) = (clock.Today(), Caller.Of(user).Reach);
+            return database.Read(unit => new DeskPage(
+                DeskLists.Count(unit, query, reach, Text(today)),
+                [
+                    .. DeskLists.Page(unit, query, reach, Text(today), Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows))
+                        .Select(r => Item(r, today)),
+                ]));
+        });
+        desk.MapGet("/summary", (ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        {
+            var (today, caller) = (clock.Today(), Caller.Of(user));
+            var monday = today.AddDays(-(((int)today.DayOfWeek + 6) % 7));
+            return database.Read(unit => new DeskSummary(
+                DeskLists.Counts(unit, caller.Reach, Text(today), Text(today.AddDays(SoonDays))),
+                DeskLists.Weeks(unit, caller.Reach, Text(monday.AddDays(-7 * WeeksBefore)), Text(monday.AddDays((7 * WeeksAfter) + 6))),
+                Tags.All(unit, caller.Reach),
+                [.. People.All(unit).Where(p => p.Active == 1 && p.RoleList.Any(Policies.RolesByPolicy[Policies.Prepare].Contains)).Select(p => new DeskHolder(p.Id, p.Name))],
+                [.. KeptLists.Of(unit, caller.Id).Select(k => new KeptList(k.Name, JsonSerializer.Deserialize<DeskQuestion>(k.Query)!))]));
+        });
+        desk.MapGet("/export.csv", (
+            [AsParameters] DeskQuestion asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        {
+            var query = asked.Query();
             var today = clock.Today();
-            return database.Read(unit => Storage.Returns.Desk(unit, Caller.Of(user).Reach)).Select(r => Item(r, today)).ToList();
-        }).WithTags("Desk");
+            var records = database.Read(unit => DeskLists.Page(unit, query, Caller.Of(user).Reach, Text(today), 0, MostExported));
+            return Results.File(Csv(records.Select(r => Item(r, today))), "text/csv; charset=utf-8", $"desk-{query.List}-{Text(today)}.csv");
+        }).Produces(StatusCodes.Status200OK, contentType: "text/csv");
+        desk.MapPut("/lists/{name}", (string name, [FromBody] DeskQuestion asked, ClaimsPrincipal user, PracticeDatabase database) =>
+        {
+            asked.Query();
+            if (name.Trim().Length is 0 or > 40)
+            {
+                throw PlainProblem.Refused("Give the list a name of at most 40 characters.");
+            }
+
+            database.Write(unit => KeptLists.Put(unit, Caller.Of(user).Id, new KeptListRecord(name.Trim(), JsonSerializer.Serialize(asked))));
+            return TypedResults.NoContent();
+        }).RequireAuthorization(Policies.Own);
+        desk.MapDelete("/lists/{name}", (string name, ClaimsPrincipal user, PracticeDatabase database) =>
+            database.Write(unit => KeptLists.Remove(unit, Caller.Of(user).Id, name)) ? TypedResults.NoContent() : throw PlainProblem.NotFound("This list"))
+            .RequireAuthorization(Policies.Own);
+        api.MapBatches();
+    }
+
+    private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
+    /// <summary>A table for a spreadsheet; a cell that a spreadsheet would take for a formula is marked as text.</summary>
+    private static byte[] Csv(IEnumerable<DeskItem> items)
+    {
+        using var memory = new MemoryStream();
+        using (var writer = new CsvWriter(
+            new StreamWriter(memory), new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape }))
+        {
+            writer.WriteRecords(items.Select(i => new
+            {
+                i.Client,
+                i.Group,
+                Return = i.Title,
+                i.Year,
+                i.Kind,
+                Stage = i.StageLabel,
+                i.Due,
+                i.DaysLeft,
+                i.Errors,
+                i.Warnings,
+                i.Balance,
+                i.Currency,
+                i.Holder,
+                Tags = string.Join(' ', i.Tags),
+                i.NextAct,
+            }));
+        }
+
+        return memory.ToArray();
+    }
 
     private static DeskItem Item(DeskRecord r, DateOnly today)
     {
@@ -92,6 +225,7 @@ internal static class DeskEndpoints
             definition.Currency,
             r.Holder,
             next,
-            place);
+            place,
+            r.Tags?.Split(',') ?? []);
     }
 }

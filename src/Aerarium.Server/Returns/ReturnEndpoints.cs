@@ -23,7 +23,11 @@ internal static class ReturnEndpoints
             Catalogue.Find($"{country}/{name}", year, out var problem) is { } definition
                 ? Layouts.Of(definition)
                 : throw new PlainProblem(StatusCodes.Status404NotFound, problem!));
-        returns.MapPost("/clients/{clientId:long}/returns", OpenReturn).RequireAuthorization(Policies.Prepare);
+        returns.MapPost("/clients/{clientId:long}/returns", (long clientId, OpenReturn asked, ClaimsPrincipal user, ReturnOpening opening) =>
+            new OpenedReturn(opening.Open(clientId, asked, Caller.Of(user)))).RequireAuthorization(Policies.Prepare);
+        returns.MapPost("/returns/{id:long}/roll-forward", (long id, ClaimsPrincipal user, ReturnOpening opening) =>
+            new OpenedReturn(opening.RollForward(id, Caller.Of(user)))).RequireAuthorization(Policies.Prepare);
+        returns.MapGet("/returns/{id:long}/taken-over", (long id, ReturnOpening opening) => opening.ReportOf(id));
         returns.MapGet("/returns/{id:long}", View);
         returns.MapPatch("/returns/{id:long}/entries", Patch).RequireAuthorization(Policies.Prepare);
         returns.MapGet("/returns/{id:long}/lines/{line}/derivation", (long id, string line, string? row, Workbench workbench) =>
@@ -98,19 +102,6 @@ internal static class ReturnEndpoints
             .Where(v => v.Row is null && v.Value is not null && !v.Line.StartsWith("declaration.", StringComparison.Ordinal))
             .ToDictionary(v => v.Line, v => v.Value!));
 
-    private static OpenedReturn OpenReturn(
-        long clientId,
-        OpenReturn asked,
-        ClaimsPrincipal user,
-        PracticeDatabase database,
-        TimeProvider clock,
-        Workbench workbench,
-        ClientParticulars particulars)
-    {
-        var caller = Caller.Of(user);
-        return new OpenedReturn(ReturnOpening.Open(clientId, asked, caller, database, clock, workbench, particulars));
-    }
-
     private static IResult PrintedCopyOf(long id, Workbench workbench, PracticeDatabase database, TimeProvider clock)
     {
         var workspace = workbench.Open(id);
@@ -136,72 +127,3 @@ public sealed record ReturnTypeView(string Id, string Title, string Country, IRe
 
 /// <summary>One act on a line.</summary>
 public sealed record LineAct(string At, string Person, string? Before, string? After, string? Origin);
-
-/// <summary>Opens returns: one original for a client, return and year; an amended one starts from what was filed.</summary>
-internal static class ReturnOpening
-{
-    public static long Open(
-        long clientId,
-        OpenReturn asked,
-        Caller caller,
-        PracticeDatabase database,
-        TimeProvider clock,
-        Workbench workbench,
-        ClientParticulars particulars)
-    {
-        var definition = Catalogue.Find(asked.Definition, asked.Year, out var problem) ?? throw PlainProblem.Refused(problem!);
-        if (asked.Kind is not ("original" or "amended"))
-        {
-            throw PlainProblem.Refused("A return is original or amended.");
-        }
-
-        var (id, filed) = database.Write(unit =>
-        {
-            var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
-            var earlier = Storage.Returns.FindOfYear(unit, clientId, asked.Definition, asked.Year);
-            if (asked.Kind == "original" && earlier is not null)
-            {
-                throw PlainProblem.Conflict(earlier.Stage == Stage.Accepted
-                    ? $"{client.Name} has an accepted return for {asked.Year}; open an amended one to change it."
-                    : $"{client.Name} already has a return for {asked.Year}; go on with that one.");
-            }
-
-            if (asked.Kind == "amended" && earlier?.Stage != Stage.Accepted)
-            {
-                throw PlainProblem.Conflict($"There is no accepted return of {client.Name} for {asked.Year} to amend.");
-            }
-
-            var opened = Storage.Returns.Add(unit, new ReturnRecord
-            {
-                ClientId = clientId,
-                Definition = asked.Definition,
-                Year = asked.Year,
-                Kind = asked.Kind,
-                Stage = Stage.Open,
-                HolderId = caller.Id,
-                OpenedAt = Moments.Text(clock.GetUtcNow()),
-                Due = definition.Deadlines.First(d => d.Act == "filing").Day.ToString("yyyy-MM-dd"),
-            });
-            Acts.Add(unit, caller.Act("open-return", clock.GetUtcNow()) with { ReturnId = opened, ClientId = clientId, After = $"{asked.Definition} {asked.Year} {asked.Kind}" });
-            return (opened, asked.Kind == "amended" ? earlier : null);
-        });
-        if (filed is not null)
-        {
-            TakeOverFiled(id, filed, caller, workbench);
-        }
-
-        particulars.Follow(id, clientId, caller);
-        return id;
-    }
-
-    private static void TakeOverFiled(long id, ReturnRecord filed, Caller caller, Workbench workbench)
-    {
-        var workspace = workbench.Open(filed.Id);
-        var rows = workspace.Rows.SelectMany(r => r.Value.Select(row => new EntryChange(ChangeKind.AddRow, null, row, r.Key, null, null, 0)));
-        var entries = workspace.Entries.Values
-            .Where(e => e.Value is not null && !e.Line.StartsWith("declaration.", StringComparison.Ordinal))
-            .Where(e => workspace.Definition.FindLine(e.Line) is { } line && (line.Table is null || workspace.RowsOf(line.Table.Key).Contains(e.Row)))
-            .Select(e => new EntryChange(ChangeKind.Set, e.Line, e.Row.Length == 0 ? null : e.Row, null, null, e.Expression ?? e.Value, 0));
-        workbench.Edit(id, caller, [.. rows, .. entries], Origin.LastYear, "filed return");
-    }
-}

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Text.RegularExpressions;
 using Aerarium.Core.Days;
 using Aerarium.Core.Definitions;
@@ -8,18 +7,21 @@ using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.SignalR;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace Aerarium.Server.Returns;
 
 /// <summary>
-/// Opens returns and edits them: one edit is one transaction of entries, acts and the return's revision. Keeps
-/// evaluated returns in memory by revision.
+/// Opens returns and edits them: one edit is one transaction of entries, acts and the return's revision. Keeps the
+/// evaluated returns used last in memory, by revision.
 /// </summary>
-public sealed partial class Workbench(PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub)
+public sealed partial class Workbench(PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub) : IDisposable
 {
     private const int MostRows = 500;
 
-    private readonly ConcurrentDictionary<long, Workspace> _kept = new();
+    private const int MostKept = 500;
+
+    private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
     /// <summary>A return at its latest revision.</summary>
     /// <exception cref="PlainProblem">There is none.</exception>
@@ -31,7 +33,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     {
         var record = Storage.Returns.Find(unit, id) ?? throw PlainProblem.NotFound("This return");
         var today = clock.Today();
-        if (_kept.TryGetValue(id, out var kept) && kept.Record == record && kept.Today == today)
+        if (_kept.TryGetValue(id, out Workspace? kept) && kept!.Record == record && kept.Today == today)
         {
             return kept;
         }
@@ -39,14 +41,17 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, (int)record.Year), today);
         if (unit.Transaction is null)
         {
-            _kept[id] = loaded;
+            Keep(loaded);
         }
 
         return loaded;
     }
 
     /// <summary>Forgets a return kept in memory, after something beside its entries changed.</summary>
-    public void Forget(long id) => _kept.TryRemove(id, out _);
+    public void Forget(long id) => _kept.Remove(id);
+
+    /// <inheritdoc />
+    public void Dispose() => _kept.Dispose();
 
     /// <summary>Tells everybody who has a return open what changed, but the connection the change came from.</summary>
     public Task TellAsync(EditResult result, string? exceptConnection = null) =>
@@ -76,9 +81,11 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             var next = edit.Commit(unit);
             return (edit.Before, next, edit.Refusals, edit.Conflicts, edit.At);
         });
-        _kept[id] = after;
+        Keep(after);
         return Compare(before, after, caller, at, refusals, conflicts);
     }
+
+    private void Keep(Workspace workspace) => _kept.Set(workspace.Record.Id, workspace, new MemoryCacheEntryOptions { Size = 1 });
 
     private static EditResult Compare(
         Workspace before, Workspace after, Caller caller, string at, IReadOnlyList<Refusal> refusals, IReadOnlyList<EditConflict> conflicts)

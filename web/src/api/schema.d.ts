@@ -595,7 +595,18 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    List?: string;
+                    Search?: string;
+                    HolderId?: number;
+                    Tag?: string;
+                    Definition?: string;
+                    Year?: number;
+                    Order?: string;
+                    Descending?: boolean;
+                    offset?: number;
+                    limit?: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -608,7 +619,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["DeskItem"][];
+                        "application/json": components["schemas"]["DeskPage"];
                     };
                 };
             };
@@ -621,7 +632,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practice": {
+    "/api/desk/summary": {
         parameters: {
             query?: never;
             header?: never;
@@ -643,7 +654,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PracticeView"];
+                        "application/json": components["schemas"]["DeskSummary"];
                     };
                 };
             };
@@ -656,7 +667,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/acts": {
+    "/api/desk/export.csv": {
         parameters: {
             query?: never;
             header?: never;
@@ -666,7 +677,14 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    returnId?: number;
+                    List?: string;
+                    Search?: string;
+                    HolderId?: number;
+                    Tag?: string;
+                    Definition?: string;
+                    Year?: number;
+                    Order?: string;
+                    Descending?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -679,14 +697,239 @@ export interface paths {
                     headers: {
                         [name: string]: unknown;
                     };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/lists/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DeskQuestion"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
                     content: {
-                        "application/json": components["schemas"]["ActsView"];
+                        "application/json": components["schemas"]["BatchView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StartBatch"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    batch: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchResults"];
                     };
                 };
             };
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    batch: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    batch: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchView"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -702,7 +945,11 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    search?: string;
+                    offset?: number;
+                    limit?: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -715,7 +962,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ClientItem"][];
+                        "application/json": components["schemas"]["ClientPage"];
                     };
                 };
             };
@@ -1000,6 +1247,80 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/roll-forward": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedReturn"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/taken-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakeOverReport"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1731,6 +2052,132 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    returnId?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActsView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BackupsView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BackupContents"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1805,6 +2252,55 @@ export interface components {
             value: string;
             onReturn: null | string;
         };
+        BackupContents: {
+            /** Format: int64 */
+            returns: number;
+            /** Format: int64 */
+            clients: number;
+            /** Format: int64 */
+            acts: number;
+        };
+        BackupFile: {
+            name: string;
+            madeAt: string;
+            /** Format: int64 */
+            bytes: number;
+        };
+        BackupsView: {
+            folder: string;
+            /** Format: double */
+            everyHours: number;
+            files: components["schemas"]["BackupFile"][];
+        };
+        BatchItemRecord: {
+            /** Format: int64 */
+            position: number;
+            /** Format: int64 */
+            returnId: number;
+            state: string;
+            result: null | string;
+            clientName: string;
+            /** Format: int64 */
+            year: number;
+        };
+        BatchResults: {
+            batch: components["schemas"]["BatchView"];
+            refused: components["schemas"]["BatchItemRecord"][];
+            done: components["schemas"]["BatchItemRecord"][];
+        };
+        BatchView: {
+            /** Format: int64 */
+            id: number;
+            act: string;
+            state: string;
+            /** Format: int64 */
+            total: number;
+            /** Format: int64 */
+            done: number;
+            /** Format: int64 */
+            refused: number;
+            startedAt: string;
+        };
         BuildFault: {
             line: null | string;
             row: null | string;
@@ -1828,15 +2324,20 @@ export interface components {
             /** @description What a practitioner reads. */
             label: string;
         };
-        ClientItem: {
+        ClientListRecord: {
             /** Format: int64 */
             id: number;
             country: string;
             identifier: string;
             name: string;
             clientGroup: null | string;
-            /** Format: int32 */
+            /** Format: int64 */
             returns: number;
+        };
+        ClientPage: {
+            /** Format: int64 */
+            total: number;
+            items: components["schemas"]["ClientListRecord"][];
         };
         ClientParticularsInput: {
             country: string;
@@ -2005,6 +2506,33 @@ export interface components {
             /** @description The slices of a schedule. */
             bands?: components["schemas"]["DerivationBand"][];
         };
+        DeskCounts: {
+            /** Format: int64 */
+            all: number;
+            /** Format: int64 */
+            open: number;
+            /** Format: int64 */
+            notStarted: number;
+            /** Format: int64 */
+            waiting: number;
+            /** Format: int64 */
+            approved: number;
+            /** Format: int64 */
+            sent: number;
+            /** Format: int64 */
+            rejected: number;
+            /** Format: int64 */
+            overdue: number;
+            /** Format: int64 */
+            accepted: number;
+            /** Format: int64 */
+            soon: number;
+        };
+        DeskHolder: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         DeskItem: {
             /** Format: int64 */
             id: number;
@@ -2032,6 +2560,38 @@ export interface components {
             holder: string;
             nextAct: string;
             place: string;
+            tags: string[];
+        };
+        DeskPage: {
+            /** Format: int64 */
+            total: number;
+            items: components["schemas"]["DeskItem"][];
+        };
+        DeskQuestion: {
+            list: null | string;
+            search: null | string;
+            /** Format: int64 */
+            holderId: null | number;
+            tag: null | string;
+            definition: null | string;
+            /** Format: int64 */
+            year: null | number;
+            order: null | string;
+            descending: null | boolean;
+        };
+        DeskSummary: {
+            counts: components["schemas"]["DeskCounts"];
+            weeks: components["schemas"]["DeskWeek"][];
+            tags: string[];
+            holders: components["schemas"]["DeskHolder"][];
+            keptLists: components["schemas"]["KeptList"][];
+        };
+        DeskWeek: {
+            monday: string;
+            /** Format: int64 */
+            due: number;
+            /** Format: int64 */
+            filed: number;
         };
         EditConflict: {
             line: string;
@@ -2143,6 +2703,10 @@ export interface components {
         Invited: {
             path: string;
             expiresAt: string;
+        };
+        KeptList: {
+            name: string;
+            question: components["schemas"]["DeskQuestion"];
         };
         KeyFigureLayout: {
             label: string;
@@ -2382,6 +2946,12 @@ export interface components {
         SignInAnswer: {
             codeNeeded: boolean;
         };
+        StartBatch: {
+            act: string;
+            argument: null | string;
+            returns: null | number[];
+            list: null | components["schemas"]["DeskQuestion"];
+        };
         TableLayout: {
             key: string;
             rowLabel: string;
@@ -2389,6 +2959,21 @@ export interface components {
         };
         TakeItems: {
             numbers: string[];
+        };
+        TakeOverReport: {
+            /** Format: int32 */
+            fromYear: number;
+            /** Format: int64 */
+            fromReturn: number;
+            taken: components["schemas"]["TakenLine"][];
+            toLookAt: components["schemas"]["TakenLine"][];
+            left: components["schemas"]["TakenLine"][];
+        };
+        TakenLine: {
+            line: string;
+            row: null | string;
+            label: string;
+            value: null | string;
         };
         TeamView: {
             /** Format: int64 */

@@ -10,12 +10,12 @@ const input = ref<HTMLInputElement>()
 const typed = ref('')
 const shown = ref(false)
 const at = ref(0)
-const desk = ref<Schemas['DeskItem'][]>([])
-const clients = ref<Schemas['ClientItem'][]>([])
+const returns = ref<Schemas['DeskItem'][]>([])
+const clients = ref<Schemas['ClientListRecord'][]>([])
 
-const targets = computed<Target[]>(() => {
+const lines = computed<Target[]>(() => {
   const store = openReturn.value
-  const lines: Target[] = store
+  return store
     ? store.layout.forms.flatMap((form) => [
         { kind: 'form', label: form.title, detail: 'form', words: form.title, to: store.placeOf(form.key) },
         ...form.sections.flatMap((section) =>
@@ -29,33 +29,49 @@ const targets = computed<Target[]>(() => {
         ),
       ])
     : []
-  return [
-    ...lines,
-    ...desk.value.map((r) => ({
-      kind: 'return',
-      label: `${r.client}, ${r.year}`,
-      detail: `${r.title}, ${r.stageLabel}`,
-      words: `${r.client} ${r.title} ${r.year} ${r.stageLabel}`,
-      to: `/returns/${r.id}/${r.place}`,
-    })),
-    ...clients.value.map((c) => ({
-      kind: 'client',
-      label: c.name,
-      detail: c.identifier,
-      words: `${c.name} ${c.identifier} ${c.clientGroup ?? ''}`,
-      to: `/clients/${c.id}`,
-    })),
-  ]
 })
-const found = computed(() => search(targets.value, typed.value, 12))
-watch(typed, () => (at.value = 0))
+const places = computed<Target[]>(() => [
+  ...returns.value.map((r) => ({
+    kind: 'return',
+    label: `${r.client}, ${r.year}`,
+    detail: `${r.title}, ${r.stageLabel}`,
+    words: '',
+    to: `/returns/${r.id}/${r.place}`,
+  })),
+  ...clients.value.map((c) => ({
+    kind: 'client',
+    label: c.name,
+    detail: c.identifier,
+    words: '',
+    to: `/clients/${c.id}`,
+  })),
+])
+const found = computed(() => [...search(lines.value, typed.value, 8), ...places.value].slice(0, 14))
+
+/** Lines are found here; returns and clients by the server, among however many there are. */
+let latest = 0
+watch(typed, async (text) => {
+  at.value = 0
+  const turn = ++latest
+  if (!text.trim()) {
+    returns.value = []
+    clients.value = []
+    return
+  }
+  const [desk, list] = await Promise.all([
+    call(api.GET('/api/desk', { params: { query: { list: 'all', order: 'client', search: text, limit: 6 } } })),
+    call(api.GET('/api/clients', { params: { query: { search: text, limit: 4 } } })),
+  ])
+  if (turn !== latest) return
+  returns.value = desk.items
+  clients.value = list.items
+})
 
 async function open() {
   shown.value = true
   await nextTick()
   input.value?.focus()
   input.value?.select()
-  ;[desk.value, clients.value] = await Promise.all([call(api.GET('/api/desk')), call(api.GET('/api/clients'))])
 }
 
 function choose(target: Target | undefined) {

@@ -14,6 +14,7 @@ const keys: [string, string][] = [
   ['Esc', 'the value before the edit'],
   ['Y, N and arrows', 'in Scope: answer and move'],
   ['J, K, Enter', 'on the Desk: move and open'],
+  ['X', 'on the Desk: choose for an act on many'],
 ]
 
 function onKey(event: KeyboardEvent) {

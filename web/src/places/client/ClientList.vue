@@ -1,29 +1,54 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
+import { useAct } from '../../shared/act'
+import { plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 
+const PAGE = 100
 const session = useSession()
-const clients = ref<Schemas['ClientItem'][]>([])
 const typed = ref('')
-const shown = computed(() =>
-  clients.value.filter((c) =>
-    `${c.name} ${c.identifier} ${c.clientGroup ?? ''}`.toLowerCase().includes(typed.value.toLowerCase()),
-  ),
-)
-onMounted(async () => (clients.value = await call(api.GET('/api/clients'))))
+const clients = ref<Schemas['ClientListRecord'][]>([])
+const total = ref(0)
+const { problem, act } = useAct()
+let latest = 0
+
+const load = (offset: number) =>
+  act(async () => {
+    const turn = ++latest
+    const query = { search: typed.value, offset, limit: PAGE }
+    const page = await call(api.GET('/api/clients', { params: { query } }))
+    if (turn !== latest) return
+    clients.value = offset ? [...clients.value, ...page.items] : page.items
+    total.value = page.total
+  })
+let timer: number | undefined
+watch(typed, () => {
+  window.clearTimeout(timer)
+  timer = window.setTimeout(() => void load(0), 60)
+})
+onMounted(() => load(0))
+function onScroll(event: Event) {
+  const box = event.target as HTMLElement
+  if (box.scrollTop + box.clientHeight > box.scrollHeight - 400 && clients.value.length < total.value)
+    void load(clients.value.length)
+}
 </script>
 
 <template>
   <div class="place">
     <TopBar />
-    <main class="scroll list">
+    <main class="scroll list" @scroll.passive="onScroll">
       <div class="head">
         <h1>Clients</h1>
+        <span class="secondary">{{ plural(total, 'client') }}</span>
         <input v-model="typed" type="search" placeholder="Filter" aria-label="Filter the clients" />
-        <router-link v-if="session.mayPrepare" to="/clients/new">Add client</router-link>
+        <template v-if="session.mayPrepare">
+          <router-link to="/clients/new">Add client</router-link>
+        </template>
       </div>
+      <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <table class="plain">
         <thead>
           <tr>
@@ -34,7 +59,7 @@ onMounted(async () => (clients.value = await call(api.GET('/api/clients'))))
           </tr>
         </thead>
         <tbody>
-          <tr v-for="client in shown" :key="client.id">
+          <tr v-for="client in clients" :key="client.id">
             <td>
               <router-link :to="`/clients/${client.id}`">{{ client.name }}</router-link>
             </td>

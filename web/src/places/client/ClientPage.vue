@@ -100,15 +100,35 @@ async function restrict(teamId: number | null) {
   }
 }
 
-async function open(definition: string, year: number) {
+/** What is about to be opened although an older year has not been filed. */
+const asked = ref<{ definition: string; year: number; older: number[]; roll: boolean } | null>(null)
+const olderUnfiled = (definition: string, year: number) =>
+  (types.value.find((t) => t.id === definition)?.years ?? [])
+    .filter((y) => y < year && !returnsOf(definition, y).some((r) => r.stage === 'accepted' || r.stage === 'sent'))
+    .sort((a, b) => a - b)
+const lastYears = (definition: string, year: number) => returnsOf(definition, year - 1)[0]
+
+async function open(definition: string, year: number, roll: boolean, anyway = false) {
   problem.value = ''
+  const older = olderUnfiled(definition, year)
+  if (older.length && !anyway) {
+    asked.value = { definition, year, older, roll }
+    return
+  }
+  asked.value = null
   try {
-    const opened = await call(
-      api.POST('/api/clients/{clientId}/returns', {
-        params: { path: { clientId: id.value! } },
-        body: { definition, year, kind: 'original' },
-      }),
-    )
+    const opened = roll
+      ? await call(
+          api.POST('/api/returns/{id}/roll-forward', {
+            params: { path: { id: lastYears(definition, year)!.id } },
+          }),
+        )
+      : await call(
+          api.POST('/api/clients/{clientId}/returns', {
+            params: { path: { clientId: id.value! } },
+            body: { definition, year, kind: 'original' },
+          }),
+        )
     await router.push(`/returns/${opened.id}/scope`)
   } catch (error) {
     problem.value = (error as Error).message
@@ -201,6 +221,14 @@ const routes = [
         </form>
         <section v-if="id !== null" aria-label="Returns">
           <div class="rule-head"><h2>Returns</h2></div>
+          <p v-if="asked" class="banner warn" role="alert">
+            {{ asked.older.join(' and ') }} {{ asked.older.length === 1 ? 'has' : 'have' }} not been filed; older years
+            come first, and penalties run on them.
+            <button class="link" @click="open(asked.definition, asked.year, asked.roll, true)">
+              Open {{ asked.year }} all the same
+            </button>
+            <button class="link" @click="asked = null">Not yet</button>
+          </p>
           <table class="plain">
             <thead>
               <tr>
@@ -221,9 +249,21 @@ const routes = [
                   <button
                     v-if="session.mayPrepare && !returnsOf(type.id, year).length && type.years.includes(year)"
                     class="link"
-                    @click="open(type.id, year)"
+                    @click="open(type.id, year, false)"
                   >
                     Open {{ year }}
+                  </button>
+                  <button
+                    v-if="
+                      session.mayPrepare &&
+                      !returnsOf(type.id, year).length &&
+                      type.years.includes(year) &&
+                      lastYears(type.id, year)
+                    "
+                    class="link roll"
+                    @click="open(type.id, year, true)"
+                  >
+                    roll forward
                   </button>
                 </td>
               </tr>
@@ -288,6 +328,12 @@ section {
 }
 .balance {
   margin-left: 8px;
+}
+.banner .link {
+  margin-left: 14px;
+}
+.roll {
+  margin-left: 12px;
 }
 .cell {
   white-space: nowrap;

@@ -1,50 +1,62 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, type Schemas } from '../../api/client'
+import { api, call } from '../../api/client'
 import { useSession } from '../../session'
+import { useAct } from '../../shared/act'
 import CountBadges from '../../shared/CountBadges.vue'
-import { amount, daysLeft } from '../../shared/format'
+import { amount, daysLeft, plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
+import BatchBar from './BatchBar.vue'
+import { anything, lists, orders, useDeskList, type Item, type Question } from './deskList'
 import SeasonChart from './SeasonChart.vue'
 
-type Item = Schemas['DeskItem']
-
+const MOST_PRINTED = 2_000
 const router = useRouter()
 const session = useSession()
-const items = ref<Item[]>([])
-const problem = ref('')
-const filter = ref('open')
+const { question, total, summary, problem, groups, exportAddress, more, all, refresh } = useDeskList()
 const typed = ref('')
 const at = ref(0)
+const chosen = reactive(new Set<number>())
+const keeping = ref('')
+const { problem: refused, act } = useAct()
 
-const isDone = (item: Item) => item.stage === 'accepted'
-const filters: Record<string, { label: string; takes: (item: Item) => boolean }> = {
-  open: { label: 'Open', takes: (item) => !isDone(item) },
-  waiting: { label: 'Waiting for approval', takes: (item) => item.stage === 'waiting' },
-  sent: { label: 'Sent, unanswered', takes: (item) => item.stage === 'sent' },
-  rejected: { label: 'Rejected', takes: (item) => item.stage === 'rejected' },
-  overdue: { label: 'Overdue', takes: (item) => !isDone(item) && item.daysLeft < 0 },
-  all: { label: 'All', takes: () => true },
-}
-const shown = computed(() =>
-  items.value
-    .filter(filters[filter.value]!.takes)
-    .filter((item) =>
-      `${item.client} ${item.group ?? ''} ${item.title} ${item.year}`.toLowerCase().includes(typed.value.toLowerCase()),
-    ),
-)
-const groups = computed(() => {
-  const byGroup = new Map<string, Item[]>()
-  for (const item of shown.value) byGroup.set(item.group ?? '', [...(byGroup.get(item.group ?? '') ?? []), item])
-  return [...byGroup]
-})
 const order = computed(() => groups.value.flatMap(([, list]) => list))
-const accepted = computed(() => items.value.filter(isDone).length)
-const overdue = computed(() => items.value.filter(filters.overdue!.takes).length)
-const soon = computed(
-  () => items.value.filter((item) => !isDone(item) && item.daysLeft >= 0 && item.daysLeft <= 14).length,
-)
+const cut = computed(() => Boolean(question.holderId || question.tag || question.year || question.search))
+const years = computed(() => {
+  const now = Number(session.view?.today.slice(0, 4))
+  return Array.from({ length: 6 }, (_, back) => now - back)
+})
+let timer: number | undefined
+watch(typed, (text) => {
+  window.clearTimeout(timer)
+  timer = window.setTimeout(() => (question.search = text.trim() || null), 60)
+})
+watch(question, () => {
+  at.value = 0
+  chosen.clear()
+})
+
+function show(kept: Question) {
+  Object.assign(question, anything(), kept)
+  typed.value = kept.search ?? ''
+}
+const keep = () =>
+  act(async () => {
+    await call(api.PUT('/api/desk/lists/{name}', { params: { path: { name: keeping.value } }, body: question }))
+    keeping.value = ''
+    await refresh()
+  })
+const forget = (name: string) =>
+  act(async () => {
+    await call(api.DELETE('/api/desk/lists/{name}', { params: { path: { name } } }))
+    await refresh()
+  })
+async function print() {
+  await all(MOST_PRINTED)
+  await nextTick()
+  window.print()
+}
 
 function tone(item: Item, step: number): string {
   if (step > item.step) return ''
@@ -57,46 +69,53 @@ function due(item: Item): string {
   return daysLeft(item.daysLeft)
 }
 const open = (item: Item) => router.push(`/returns/${item.id}/${item.place}`)
+const toggle = (item: Item) => void (chosen.delete(item.id) || chosen.add(item.id))
+function toggleAll() {
+  const every = order.value.every((item) => chosen.has(item.id))
+  for (const item of order.value)
+    if (every) chosen.delete(item.id)
+    else chosen.add(item.id)
+}
+function move(to: number) {
+  at.value = Math.max(0, Math.min(to, order.value.length - 1))
+  void nextTick(() => document.querySelector('.item.at')?.scrollIntoView({ block: 'nearest' }))
+}
 
 function onKey(event: KeyboardEvent) {
   if (
-    (event.target as HTMLElement).closest('input, textarea, select') ||
+    (event.target as HTMLElement).closest('input:not([type="checkbox"]), textarea, select') ||
     event.ctrlKey ||
     event.altKey ||
     event.metaKey
   )
     return
-  if (event.key === 'j' || event.key === 'ArrowDown')
-    at.value = Math.max(0, Math.min(at.value + 1, order.value.length - 1))
-  else if (event.key === 'k' || event.key === 'ArrowUp') at.value = Math.max(at.value - 1, 0)
-  else if (event.key === 'Enter' && order.value[at.value] && !(event.target as HTMLElement).closest('a, button'))
-    void open(order.value[at.value]!)
+  const item = order.value[at.value]
+  if (event.key === 'j' || event.key === 'ArrowDown') move(at.value + 1)
+  else if (event.key === 'k' || event.key === 'ArrowUp') move(at.value - 1)
+  else if (event.key === 'Enter' && item && !(event.target as HTMLElement).closest('a, button')) void open(item)
+  else if (event.key === 'x' && item && session.mayPrepare) toggle(item)
   else if (event.key === '/') document.querySelector<HTMLInputElement>('#desk-filter')?.focus()
   else return
   event.preventDefault()
 }
-async function load() {
-  try {
-    items.value = await call(api.GET('/api/desk'))
-    problem.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+function onScroll(event: Event) {
+  const box = event.target as HTMLElement
+  if (box.scrollTop + box.clientHeight > box.scrollHeight - 800) void more()
 }
 
 /** What others do shows when one comes back to the Desk, and every little while. */
 const EVERY_MS = 15_000
-let timer: number | undefined
+let watching: number | undefined
 onMounted(() => {
   window.addEventListener('keydown', onKey)
-  window.addEventListener('focus', load)
-  timer = window.setInterval(load, EVERY_MS)
-  void load()
+  window.addEventListener('focus', refresh)
+  watching = window.setInterval(refresh, EVERY_MS)
+  void refresh()
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
-  window.removeEventListener('focus', load)
-  window.clearInterval(timer)
+  window.removeEventListener('focus', refresh)
+  window.clearInterval(watching)
 })
 </script>
 
@@ -107,38 +126,75 @@ onBeforeUnmount(() => {
       <div class="head">
         <div>
           <h1>Desk</h1>
-          <p>
-            <strong>{{ items.length }}</strong> returns, <strong>{{ accepted }}</strong> accepted
-          </p>
-          <p v-if="overdue" class="late">
-            <strong>{{ overdue }}</strong> overdue, penalty running
-          </p>
-          <p>
-            <strong>{{ soon }}</strong> due within two weeks
-          </p>
+          <template v-if="summary">
+            <p>
+              <strong>{{ summary.counts.all }}</strong> returns, <strong>{{ summary.counts.accepted }}</strong> accepted
+            </p>
+            <p v-if="summary.counts.overdue" class="late">
+              <strong>{{ summary.counts.overdue }}</strong> overdue, penalty running
+            </p>
+            <p>
+              <strong>{{ summary.counts.soon }}</strong> due within two weeks
+            </p>
+          </template>
         </div>
-        <SeasonChart :items="items" />
+        <SeasonChart v-if="summary" :weeks="summary.weeks" />
       </div>
-      <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-      <div class="filters">
+      <p v-if="problem || refused" class="banner bad" role="alert">{{ problem || refused }}</p>
+      <div class="filters" role="group" aria-label="Lists">
         <button
-          v-for="(item, key) in filters"
-          :key="key"
-          :class="{ at: filter === key }"
-          :aria-pressed="filter === key"
-          @click="((filter = String(key)), (at = 0))"
+          v-for="list in lists"
+          :key="list.name"
+          :class="{ at: question.list === list.name }"
+          :aria-pressed="question.list === list.name"
+          @click="question.list = list.name"
         >
-          {{ item.label }}
+          {{ list.label }} <span class="small">{{ summary?.counts[list.count] || '' }}</span>
         </button>
         <span class="grow"></span>
-        <input id="desk-filter" v-model="typed" type="search" placeholder="Filter" aria-label="Filter the Desk" />
-        <span class="secondary">{{ shown.length }} of {{ items.length }} <kbd>/</kbd></span>
         <router-link v-if="session.mayPrepare" to="/clients/new">Add client</router-link>
       </div>
-      <div class="scroll">
+      <div class="cuts small">
+        <input id="desk-filter" v-model="typed" type="search" placeholder="Filter" aria-label="Filter the Desk" />
+        <kbd>/</kbd>
+        <select v-model="question.order" aria-label="Order">
+          <option v-for="item in orders" :key="item.value" :value="item.value">{{ item.title }}</option>
+        </select>
+        <select v-model="question.holderId" aria-label="Holder">
+          <option :value="null">every holder</option>
+          <option v-for="person in summary?.holders" :key="person.id" :value="person.id">{{ person.name }}</option>
+        </select>
+        <select v-model="question.year" aria-label="Year">
+          <option :value="null">every year</option>
+          <option v-for="year in years" :key="year" :value="year">{{ year }}</option>
+        </select>
+        <select v-if="summary?.tags.length" v-model="question.tag" aria-label="Tagged">
+          <option :value="null">every tag</option>
+          <option v-for="name in summary.tags" :key="name" :value="name">{{ name }}</option>
+        </select>
+        <button v-if="cut" class="link" @click="show({ ...anything(), list: question.list })">Uncut</button>
+        <span v-for="kept in summary?.keptLists" :key="kept.name" class="kept">
+          <button class="link" @click="show(kept.question)">{{ kept.name }}</button>
+          <button class="link drop" :aria-label="`Forget the list ${kept.name}`" @click="forget(kept.name)">
+            &times;
+          </button>
+        </span>
+        <form v-if="cut || question.order !== 'group'" @submit.prevent="keep">
+          <input v-model="keeping" maxlength="40" placeholder="Keep this list as ..." aria-label="Keep this list as" />
+          <button v-if="keeping.trim()" class="link">Keep</button>
+        </form>
+        <span class="grow"></span>
+        <span class="secondary">{{ plural(total, 'return') }}</span>
+        <a :href="exportAddress" download>Export CSV</a>
+        <button class="link" @click="print">Print</button>
+      </div>
+      <div class="scroll" @scroll.passive="onScroll">
         <table class="plain">
           <thead>
             <tr>
+              <th v-if="session.mayPrepare" class="pick">
+                <input type="checkbox" aria-label="Choose every return shown" @change="toggleAll" />
+              </th>
               <th>Client</th>
               <th>Return</th>
               <th>Year</th>
@@ -151,23 +207,33 @@ onBeforeUnmount(() => {
             </tr>
           </thead>
           <tbody v-for="[group, list] in groups" :key="group">
-            <tr class="group">
-              <td colspan="9">
+            <tr v-if="question.order === 'group'" class="group">
+              <td colspan="10">
                 <h3>{{ group || 'No group' }}</h3>
-                <span class="small secondary">{{ list.length }} {{ list.length === 1 ? 'return' : 'returns' }}</span>
+                <span v-if="group" class="small secondary">{{ plural(list.length, 'return') }}</span>
               </td>
             </tr>
             <tr
               v-for="item in list"
               :key="item.id"
+              v-memo="[item, order[at] === item, chosen.has(item.id)]"
               class="item"
               :class="{ at: order[at] === item }"
               @click="((at = order.indexOf(item)), void open(item))"
             >
+              <td v-if="session.mayPrepare" class="pick" @click.stop>
+                <input
+                  type="checkbox"
+                  :checked="chosen.has(item.id)"
+                  :aria-label="`Choose ${item.client} ${item.year}`"
+                  @change="toggle(item)"
+                />
+              </td>
               <td>
-                <router-link :to="`/returns/${item.id}/${item.place}`" class="client" @click.stop>{{
+                <a :href="`/returns/${item.id}/${item.place}`" class="client" @click.exact.prevent.stop="open(item)">{{
                   item.client
-                }}</router-link>
+                }}</a>
+                <span v-for="name in item.tags" :key="name" class="tag small">{{ name }}</span>
               </td>
               <td>
                 {{ item.title }}<template v-if="item.kind !== 'original'">, {{ item.kind }}</template>
@@ -192,10 +258,23 @@ onBeforeUnmount(() => {
             </tr>
           </tbody>
         </table>
+        <p v-if="summary && !total && !problem" class="secondary nothing">No returns in this list.</p>
       </div>
-      <footer class="keys secondary">
-        <kbd>j</kbd> <kbd>k</kbd> move <kbd>Enter</kbd> open <kbd>/</kbd> filter <kbd>?</kbd> keyboard
-      </footer>
+      <div>
+        <BatchBar
+          v-if="session.mayPrepare"
+          :chosen="[...chosen]"
+          :total="total"
+          :question="question"
+          :holders="summary?.holders ?? []"
+          @clear="chosen.clear()"
+          @changed="refresh"
+        />
+        <footer class="keys secondary">
+          <kbd>j</kbd> <kbd>k</kbd> move <kbd>Enter</kbd> open <kbd>x</kbd> choose <kbd>/</kbd> filter
+          <kbd>?</kbd> keyboard
+        </footer>
+      </div>
     </main>
   </div>
 </template>
@@ -203,7 +282,7 @@ onBeforeUnmount(() => {
 <style scoped>
 .desk {
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto auto minmax(0, 1fr) auto;
   min-height: 0;
 }
 .desk > .banner {
@@ -225,13 +304,53 @@ onBeforeUnmount(() => {
 .filters {
   display: flex;
   align-items: stretch;
-  gap: 20px;
-  height: 44px;
+  gap: 18px;
+  height: 40px;
   padding: 0 18px;
-  border-bottom: 1px solid var(--ink);
 }
 .filters > * {
   align-self: center;
+}
+.cuts {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 34px;
+  padding: 0 18px;
+  border-top: 1px solid var(--hairline);
+  border-bottom: 1px solid var(--ink);
+}
+.cuts > kbd {
+  margin-left: -10px;
+}
+.cuts select {
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font: inherit;
+}
+.cuts form {
+  display: flex;
+  gap: 8px;
+}
+.kept {
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  padding: 1px 6px;
+  white-space: nowrap;
+}
+.drop {
+  margin-left: 4px;
+}
+.tag {
+  margin-left: 8px;
+  padding: 0 5px;
+  border-radius: 3px;
+  background: var(--slate-wash);
+  color: var(--slate);
+}
+.nothing {
+  padding: 12px 18px;
 }
 .filters button {
   align-self: stretch;
@@ -250,8 +369,8 @@ onBeforeUnmount(() => {
 .grow {
   flex: 1;
 }
-.filters input {
-  width: 140px;
+.cuts input {
+  width: 150px;
   border: 0;
   border-bottom: 1px solid var(--hairline);
   background: none;
@@ -269,7 +388,10 @@ thead th {
 }
 th:first-child,
 td:first-child {
-  padding-left: 18px;
+  padding-left: 18px !important;
+}
+.pick {
+  width: 40px;
 }
 .group td {
   background: var(--paper);
@@ -323,5 +445,22 @@ td:first-child {
   padding: 8px 18px;
   border-top: 1px solid var(--hairline);
   font-size: 13px;
+}
+@media print {
+  .desk {
+    display: block;
+  }
+  .scroll {
+    overflow: visible;
+    contain: none;
+  }
+  .filters,
+  .cuts,
+  .keys,
+  .pick,
+  .batch,
+  .next {
+    display: none;
+  }
 }
 </style>

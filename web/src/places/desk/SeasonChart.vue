@@ -4,7 +4,7 @@ import type { Schemas } from '../../api/client'
 import { day } from '../../shared/format'
 import { useSession } from '../../session'
 
-const props = defineProps<{ items: Schemas['DeskItem'][] }>()
+const props = defineProps<{ weeks: Schemas['DeskWeek'][] }>()
 const session = useSession()
 const WEEKS = 12
 const DAY = 86_400_000
@@ -14,16 +14,12 @@ const weeks = computed(() => {
   const today = Date.parse(`${session.view?.today ?? '2026-01-01'}T00:00:00Z`)
   const monday = today - ((new Date(today).getUTCDay() + 6) % 7) * DAY
   const list = Array.from({ length: WEEKS }, (_, index) => {
-    const start = monday + (index - 6) * 7 * DAY
-    const due = props.items.filter((item) => {
-      const at = Date.parse(`${item.due}T00:00:00Z`)
-      return at >= start && at < start + 7 * DAY
-    })
-    const filed = due.filter((item) => item.stage === 'accepted' || item.stage === 'sent').length
+    const start = new Date(monday + (index - 6) * 7 * DAY).toISOString()
+    const week = props.weeks.find((w) => start.startsWith(w.monday))
     return {
-      label: day(new Date(start).toISOString()).replace(/ \d{4}$/, ''),
-      due: due.length,
-      filed,
+      label: day(start).replace(/ \d{4}$/, ''),
+      due: week?.due ?? 0,
+      filed: week?.filed ?? 0,
       now: index === 6,
     }
   })

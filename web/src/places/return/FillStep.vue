@@ -6,6 +6,7 @@ import Contents from './Contents.vue'
 import GatherPanel from './GatherPanel.vue'
 import Margin from './Margin.vue'
 import type { ReturnStore } from './returnStore'
+import TakenOver from './TakenOver.vue'
 
 const props = defineProps<{ scope: boolean }>()
 const store = inject<ReturnStore>('return')!
@@ -69,6 +70,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         </button>
       </div>
       <GatherPanel v-if="gathering && form.key === store.layout.authorityForm" />
+      <TakenOver v-if="scope" />
       <p v-if="closed" class="closed">
         {{ form.title }} does not apply. It applies if {{ form.sections[0]?.when }}.
         <router-link :to="store.placeOf(store.layout.forms[0]!.key)">To Scope</router-link>

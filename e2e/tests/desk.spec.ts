@@ -1,0 +1,68 @@
+import { expect, signIn, test } from './servers'
+
+test('the Desk is cut, ordered and kept, and rows are chosen with the keyboard', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  const rows = page.locator('tr.item')
+  await page.getByRole('button', { name: /^All/ }).click()
+  await expect(rows).toHaveCount(14)
+  await page.keyboard.press('/')
+  await page.keyboard.type('halvorsen')
+  await expect(rows).toHaveCount(4)
+  await page.getByLabel('Year').selectOption('2025')
+  await expect(rows).toHaveCount(2)
+  await page.getByLabel('Keep this list as').fill('Halvorsens now')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await page.getByRole('button', { name: 'Uncut' }).click()
+  await expect(rows).toHaveCount(14)
+  await page.reload()
+  await page.getByRole('button', { name: 'Halvorsens now', exact: true }).click()
+  await expect(rows).toHaveCount(2)
+  await page.locator('.desk h1').click()
+  await page.keyboard.press('x')
+  await page.keyboard.press('j')
+  await page.keyboard.press('x')
+  await expect(page.getByText('2 chosen')).toBeVisible()
+  await page.getByLabel('Tag', { exact: true }).fill('call back')
+  await page.getByRole('button', { name: 'Put on' }).click()
+  await expect(page.getByText('2 of 2, done')).toBeVisible()
+  await expect(page.locator('.tag')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Forget the list Halvorsens now' }).click()
+  await expect(page.getByRole('button', { name: 'Halvorsens now', exact: true })).toHaveCount(0)
+})
+
+test('a batch over a whole list goes through, and says what it refused and why', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'mosi')
+  await page.getByLabel('Choose Tamsin Wekesa Quill 2025').check()
+  await page.getByLabel(/all \d+ of the list/).check()
+  await page.getByRole('button', { name: 'Build', exact: true }).click()
+  await expect(page.getByText(/refused, done/)).toBeVisible()
+  await expect(page.locator('.refused')).toContainText(
+    'Tamsin Wekesa Quill 2025: Only an approved return is built; hand it over and have it approved first.',
+  )
+  await page.getByRole('button', { name: 'Close' }).click()
+  await page.getByLabel('Choose Tamsin Wekesa Quill 2025').check()
+  await page.getByRole('button', { name: 'Send', exact: true }).click()
+  await expect(page.getByText('This files 1 return. It cannot be taken back.')).toBeVisible()
+  await page.getByRole('button', { name: 'Not yet' }).click()
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Export CSV' }).click()
+  expect((await download).suggestedFilename()).toBe('desk-open-2026-06-18.csv')
+})
+
+test('last year is rolled forward, older years first, with a report of what was taken', async ({
+  browser,
+  servers,
+}) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('esi harrow')
+  await page.getByRole('option', { name: /client, A001/ }).click()
+  await page.getByRole('button', { name: 'roll forward' }).click()
+  await expect(page.getByRole('alert')).toContainText('2024 has not been filed; older years come first')
+  await page.getByRole('button', { name: 'Open 2025 all the same' }).click()
+  await page.getByText(/Taken over from 2024: \d+ lines/).click()
+  await expect(page.getByRole('heading', { name: 'To look at again' })).toBeVisible()
+  await page.locator('.taken a', { hasText: 'Basic pay' }).click()
+  await expect(page).toHaveURL(/fill\/employment\?line=employment\.employers\.basic-pay/)
+  await expect(page.getByText('Tide Clock Works Ltd').first()).toBeVisible()
+})

@@ -1,0 +1,271 @@
+using System.Globalization;
+using System.Security.Claims;
+using Aerarium.Core.Days;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Server.Sending;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Desk;
+
+/// <summary>An act on many returns: on those named, or on a whole list.</summary>
+/// <param name="Act">assign, tag, untag, recheck, roll-forward, build or send.</param>
+/// <param name="Argument">The person a return is assigned to, or the tag.</param>
+/// <param name="Returns">The returns; null for the whole list.</param>
+/// <param name="List">The list, when no returns are named.</param>
+public sealed record StartBatch(string Act, string? Argument, IReadOnlyList<long>? Returns, DeskQuestion? List);
+
+/// <summary>A batch and how far it has come.</summary>
+/// <param name="Id">Batch.</param>
+/// <param name="Act">What is done.</param>
+/// <param name="State">running, stopped or done.</param>
+/// <param name="Total">Returns.</param>
+/// <param name="Done">Done.</param>
+/// <param name="Refused">Refused, each with its reason.</param>
+/// <param name="StartedAt">When.</param>
+public sealed record BatchView(long Id, string Act, string State, long Total, long Done, long Refused, string StartedAt);
+
+/// <summary>A batch with its results.</summary>
+public sealed record BatchResults(BatchView Batch, IReadOnlyList<BatchItemRecord> Refused, IReadOnlyList<BatchItemRecord> Done);
+
+internal static class BatchEndpoints
+{
+    private const int MostReturns = 20_000;
+    private const int MostShown = 500;
+
+    public static void MapBatches(this RouteGroupBuilder api)
+    {
+        var batches = api.MapGroup("/batches").WithTags("Desk");
+        batches.MapPost("", Start).RequireAuthorization(Policies.Prepare);
+        batches.MapGet("", (ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
+            Batches.Of(unit, Caller.Of(user).Id, 10).Select(b => View(unit, b)).ToList()));
+        batches.MapGet("/{batch:long}", (long batch, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
+        {
+            var found = Own(unit, batch, user);
+            return new BatchResults(View(unit, found), Batches.Items(unit, batch, "refused", MostShown), Batches.Items(unit, batch, "done", MostShown));
+        }));
+        batches.MapPost("/{batch:long}/stop", (long batch, ClaimsPrincipal user, PracticeDatabase database) =>
+            Move(batch, user, database, "running", "stopped")).RequireAuthorization(Policies.Prepare);
+        batches.MapPost("/{batch:long}/go-on", (long batch, ClaimsPrincipal user, PracticeDatabase database, BatchRunner runner) =>
+        {
+            var view = Move(batch, user, database, "stopped", "running");
+            runner.Wake();
+            return view;
+        }).RequireAuthorization(Policies.Prepare);
+    }
+
+    private static BatchView Start(StartBatch asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, BatchActs acts, BatchRunner runner)
+    {
+        var caller = Caller.Of(user);
+        var now = clock.GetUtcNow();
+        var view = database.Write(unit =>
+        {
+            acts.Check(unit, asked.Act, asked.Argument, caller);
+            IReadOnlyList<long> returns;
+            if (asked.Returns is not null)
+            {
+                returns = [.. asked.Returns.Distinct().Take(MostReturns)];
+                if (returns.FirstOrDefault(r => Storage.Returns.Find(unit, r) is null) is > 0 and var unknown)
+                {
+                    throw PlainProblem.NotFound($"The return {unknown}");
+                }
+            }
+            else
+            {
+                var list = asked.List ?? throw PlainProblem.Refused("Name returns or a list.");
+                returns = DeskLists.Ids(unit, list.Query(), caller.Reach, clock.Today().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), MostReturns);
+            }
+
+            if (returns.Count == 0)
+            {
+                throw PlainProblem.Refused("There are no returns to do this with.");
+            }
+
+            var id = Batches.Add(unit, asked.Act, asked.Argument, caller.Id, Moments.Text(now), returns);
+            Acts.Add(unit, caller.Act("batch", now) with { Line = asked.Act, After = $"{returns.Count} returns" });
+            return View(unit, Batches.Find(unit, id)!);
+        });
+        runner.Wake();
+        return view;
+    }
+
+    private static BatchView Move(long batch, ClaimsPrincipal user, PracticeDatabase database, string from, string to) => database.Write(unit =>
+    {
+        Own(unit, batch, user);
+        return Batches.Move(unit, batch, from, to)
+            ? View(unit, Batches.Find(unit, batch)!)
+            : throw PlainProblem.Conflict($"This batch is not {from}.");
+    });
+
+    private static BatchRecord Own(Unit unit, long batch, ClaimsPrincipal user) =>
+        Batches.Find(unit, batch) is { } found && found.CreatedBy == Caller.Of(user).Id ? found : throw PlainProblem.NotFound("This batch");
+
+    private static BatchView View(Unit unit, BatchRecord batch)
+    {
+        var counts = Batches.Counts(unit, batch.Id);
+        return new BatchView(batch.Id, batch.Act, batch.State, counts.Total, counts.Done, counts.Refused, batch.CreatedAt);
+    }
+}
+
+/// <summary>What can be done with many returns at once, one return at a time.</summary>
+public sealed class BatchActs(
+    PracticeDatabase database, TimeProvider clock, Workbench workbench, ReturnOpening opening, EReturnBuilding building, SendingDesk sending)
+{
+    private static readonly string[] Known = ["assign", "tag", "untag", "recheck", "roll-forward", "build", "send"];
+
+    /// <summary>Refuses an act that does not exist, that lacks its argument, or that the person may not do.</summary>
+    public void Check(Unit unit, string? act, string? argument, Caller caller)
+    {
+        if (!Known.Contains(act))
+        {
+            throw PlainProblem.Refused($"There is no act '{act}'; the acts are {string.Join(", ", Known)}.");
+        }
+
+        var policy = act == "send" ? Policies.Approve : Policies.Prepare;
+        if (!Policies.RolesByPolicy[policy].Any(caller.Roles.Contains))
+        {
+            throw new PlainProblem(StatusCodes.Status403Forbidden, $"{caller.Name} may not do this; an approver sends returns.");
+        }
+
+        if (act == "assign" && (!long.TryParse(argument, CultureInfo.InvariantCulture, out var holder) || People.Find(unit, holder) is not { Active: 1 }))
+        {
+            throw PlainProblem.Refused("Choose who is to hold the returns.");
+        }
+
+        if (act is "tag" or "untag" && (EntryReader.Clean(argument).Length is 0 or > 30 || argument!.Contains(',', StringComparison.Ordinal)))
+        {
+            throw PlainProblem.Refused("A tag has at most 30 characters and no comma.");
+        }
+    }
+
+    /// <summary>Does it with one return; what came of it.</summary>
+    /// <exception cref="PlainProblem">It cannot be done with this return; the message says why.</exception>
+    public async Task<string> DoAsync(BatchRecord batch, long id, CancellationToken cancellation)
+    {
+        var caller = database.Read(unit =>
+        {
+            var person = People.Find(unit, batch.CreatedBy);
+            var who = person is { Active: 1 } ? new Caller(person.Id, person.Name, person.RoleList) : throw PlainProblem.Conflict("Whoever started this may no longer sign in.");
+            Check(unit, batch.Act, batch.Argument, who);
+            return who.Reach.SeesAll || Teams.CanSeeReturn(unit, who.Id, id) ? who : throw PlainProblem.NotFound("This return");
+        });
+        switch (batch.Act)
+        {
+            case "assign":
+                return Assign(id, long.Parse(batch.Argument!, CultureInfo.InvariantCulture), caller);
+            case "tag" or "untag":
+                return Tag(id, batch.Act, EntryReader.Clean(batch.Argument), caller);
+            case "recheck":
+                return Recheck(id);
+            case "roll-forward":
+                var opened = opening.RollForward(id, caller);
+                return $"return {database.Read(unit => Storage.Returns.Find(unit, opened))!.Year} opened";
+            case "build":
+                await building.BuildAsync(id, caller, cancellation);
+                return "built";
+            default:
+                sending.Queue(id, caller);
+                return "on its way";
+        }
+    }
+
+    private string Assign(long id, long holderId, Caller caller) => database.Write(unit =>
+    {
+        var item = Storage.Returns.Find(unit, id)!;
+        var (before, after) = (People.Find(unit, item.HolderId)!.Name, People.Find(unit, holderId)!.Name);
+        if (before != after)
+        {
+            Storage.Returns.SetHolder(unit, id, holderId);
+            Acts.Add(unit, caller.Act("assign", clock.GetUtcNow()) with { ReturnId = id, ClientId = item.ClientId, Before = before, After = after });
+        }
+
+        return $"held by {after}";
+    });
+
+    private string Tag(long id, string act, string tag, Caller caller) => database.Write(unit =>
+    {
+        if (act == "tag" ? Tags.Put(unit, id, tag) : Tags.Remove(unit, id, tag))
+        {
+            Acts.Add(unit, caller.Act(act, clock.GetUtcNow()) with { ReturnId = id, ClientId = Storage.Returns.Find(unit, id)!.ClientId, After = tag });
+        }
+
+        return tag;
+    });
+
+    private string Recheck(long id)
+    {
+        workbench.Forget(id);
+        return database.Write(unit =>
+        {
+            var workspace = workbench.Open(unit, id);
+            Storage.Returns.KeepSummary(
+                unit, id, workspace.Record.Revision, Figures.Canonical(workspace.Evaluation.Balance), workspace.Errors, workspace.OpenWarnings, started: false);
+            return $"{workspace.Errors} errors, {workspace.OpenWarnings} warnings";
+        });
+    }
+}
+
+/// <summary>Works batches off, one return after the other; goes on after a restart from where it stood. A refusal never stops the rest.</summary>
+public sealed class BatchRunner(PracticeDatabase database, BatchActs acts, ILogger<BatchRunner> log) : BackgroundService
+{
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
+
+    private readonly SemaphoreSlim _bell = new(0, 1);
+
+    /// <summary>Says that there is work.</summary>
+    public void Wake()
+    {
+        if (_bell.CurrentCount == 0)
+        {
+            _bell.Release();
+        }
+    }
+
+    /// <inheritdoc />
+    public override void Dispose()
+    {
+        base.Dispose();
+        _bell.Dispose();
+    }
+
+    /// <inheritdoc />
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            if (database.Read(Batches.NextRunning) is not { } batch)
+            {
+                await _bell.WaitAsync(Pause, stoppingToken);
+                continue;
+            }
+
+            if (database.Read(unit => Batches.NextItem(unit, batch.Id)) is not { } item)
+            {
+                database.Write(unit => Batches.Move(unit, batch.Id, "running", "done"));
+                continue;
+            }
+
+            var (state, result) = await TryAsync(batch, item.ReturnId, stoppingToken);
+            database.Write(unit => Batches.Note(unit, batch.Id, item.Position, state, result));
+        }
+    }
+
+    private async Task<(string State, string Result)> TryAsync(BatchRecord batch, long id, CancellationToken cancellation)
+    {
+        try
+        {
+            return ("done", await acts.DoAsync(batch, id, cancellation));
+        }
+        catch (PlainProblem problem)
+        {
+            return ("refused", problem.Message);
+        }
+        catch (Exception problem) when (problem is not OperationCanceledException)
+        {
+            log.LogError(problem, "Batch {Batch}, return {Return}", batch.Id, id);
+            return ("refused", "Something went wrong on the server; nothing was changed. Try it on this return alone.");
+        }
+    }
+}

@@ -1,0 +1,141 @@
+using System.Globalization;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+using Aerarium.Countries;
+using Aerarium.Server.Access;
+using Aerarium.Server.Clients;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>A line of the report on what was taken over.</summary>
+/// <param name="Line">Line.</param>
+/// <param name="Row">Row of this return, or of the earlier one for what was left.</param>
+/// <param name="Label">Its label.</param>
+/// <param name="Value">The value taken, or left.</param>
+public sealed record TakenLine(string Line, string? Row, string Label, string? Value);
+
+/// <summary>What a return took over from the year before.</summary>
+/// <param name="FromYear">The year it was taken from.</param>
+/// <param name="FromReturn">The return it was taken from.</param>
+/// <param name="Taken">Taken and not typed over since.</param>
+/// <param name="ToLookAt">Of those, what may have changed: answers, choices, dates.</param>
+/// <param name="Left">Amounts and what is gone from the rules: last year's are shown in the Margin, this year's are entered.</param>
+public sealed record TakeOverReport(
+    int FromYear, long FromReturn, IReadOnlyList<TakenLine> Taken, IReadOnlyList<TakenLine> ToLookAt, IReadOnlyList<TakenLine> Left);
+
+/// <summary>Opens returns: one original for a client, return and year; an amended one starts from what was filed.</summary>
+public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, ClientParticulars particulars)
+{
+    /// <summary>Opens a return; its id.</summary>
+    /// <exception cref="PlainProblem">There is one already, none to amend, or the year is not covered.</exception>
+    public long Open(long clientId, OpenReturn asked, Caller caller)
+    {
+        var definition = Catalogue.Find(asked.Definition ?? "", asked.Year, out var problem) ?? throw PlainProblem.Refused(problem!);
+        if (asked.Kind is not ("original" or "amended"))
+        {
+            throw PlainProblem.Refused("A return is original or amended.");
+        }
+
+        var (id, filed) = database.Write(unit =>
+        {
+            var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
+            var earlier = Storage.Returns.FindOfYear(unit, clientId, definition.Id, asked.Year);
+            if (asked.Kind == "original" && earlier is not null)
+            {
+                throw PlainProblem.Conflict(earlier.Stage == Stage.Accepted
+                    ? $"{client.Name} has an accepted return for {asked.Year}; open an amended one to change it."
+                    : $"{client.Name} already has a return for {asked.Year}; go on with that one.");
+            }
+
+            if (asked.Kind == "amended" && earlier?.Stage != Stage.Accepted)
+            {
+                throw PlainProblem.Conflict($"There is no accepted return of {client.Name} for {asked.Year} to amend.");
+            }
+
+            var opened = Storage.Returns.Add(unit, new ReturnRecord
+            {
+                ClientId = clientId,
+                Definition = definition.Id,
+                Year = asked.Year,
+                Kind = asked.Kind,
+                Stage = Stage.Open,
+                HolderId = caller.Id,
+                OpenedAt = Moments.Text(clock.GetUtcNow()),
+                Due = definition.Deadlines.First(d => d.Act == "filing").Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            });
+            Acts.Add(unit, caller.Act("open-return", clock.GetUtcNow()) with { ReturnId = opened, ClientId = clientId, After = $"{definition.Id} {asked.Year} {asked.Kind}" });
+            return (opened, asked.Kind == "amended" ? earlier : null);
+        });
+        if (filed is not null)
+        {
+            TakeOver(id, workbench.Open(filed.Id), line => !IsDeclaration(line), caller, "filed return");
+        }
+
+        particulars.Follow(id, clientId, caller);
+        return id;
+    }
+
+    /// <summary>
+    /// Opens the next year's return with what lasts from year to year: who, which, whether, since when. Amounts and
+    /// declarations are left; they are this year's own.
+    /// </summary>
+    public long RollForward(long id, Caller caller)
+    {
+        var before = workbench.Open(id);
+        var opened = Open(before.Record.ClientId, new OpenReturn(before.Record.Definition, (int)before.Record.Year + 1, "original"), caller);
+        TakeOver(opened, before, Lasts, caller, $"return {before.Record.Year}");
+        database.Write(unit => Acts.Add(unit, caller.Act("roll-forward", clock.GetUtcNow()) with
+        {
+            ReturnId = opened,
+            ClientId = before.Record.ClientId,
+            Before = $"return {id}, {before.Record.Year}",
+        }));
+        return opened;
+    }
+
+    /// <summary>What a return took over from the year before, as it stands now; null when there is no such return.</summary>
+    public TakeOverReport? ReportOf(long id)
+    {
+        var workspace = workbench.Open(id);
+        var earlier = database.Read(unit =>
+            Storage.Returns.FindOfYear(unit, workspace.Record.ClientId, workspace.Record.Definition, workspace.Record.Year - 1));
+        if (earlier is null)
+        {
+            return null;
+        }
+
+        var before = workbench.Open(earlier.Id);
+        var taken = workspace.Entries.Values.Where(e => e is { Origin: "last-year", Value: not null }).Select(e => (e, Line: workspace.Definition.FindLine(e.Line)))
+            .Where(t => t.Line is not null && StandsOn(workspace, t.Line, t.e.Row)).Select(t => (t.Line!, Told(t.Line!, t.e))).ToList();
+        var left = before.Entries.Values.Where(e => e is { Value: not null, Origin: not "client" }).Select(e => (e, Line: before.Definition.FindLine(e.Line)))
+            .Where(t => t.Line is not null && StandsOn(before, t.Line, t.e.Row) && !IsDeclaration(t.Line) && !(Lasts(t.Line) && workspace.Definition.FindLine(t.e.Line) is not null))
+            .Select(t => Told(t.Line!, t.e));
+        return new TakeOverReport(
+            (int)earlier.Year,
+            earlier.Id,
+            [.. taken.Select(t => t.Item2)],
+            [.. taken.Where(t => t.Item1.Kind is LineKind.Answer or LineKind.Choice or LineKind.Date).Select(t => t.Item2)],
+            [.. left]);
+
+        static TakenLine Told(Line line, EntryRecord entry) => new(line.Key, entry.Row.Length == 0 ? null : entry.Row, line.Label, entry.Value);
+    }
+
+    private static bool Lasts(Line line) => line.Kind is not (LineKind.Money or LineKind.Count) && !IsDeclaration(line) && line.ClientParticular is null;
+
+    private static bool IsDeclaration(Line line) => line.Key.StartsWith("declaration.", StringComparison.Ordinal);
+
+    private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.RowsOf(line.Table.Key).Contains(row);
+
+    private void TakeOver(long id, Workspace from, Func<Line, bool> takes, Caller caller, string source)
+    {
+        var into = workbench.Open(id).Definition;
+        var rows = from.Rows.Where(r => into.FindTable(r.Key) is not null)
+            .SelectMany(r => r.Value.Select(row => new EntryChange(ChangeKind.AddRow, null, row, r.Key, null, null, 0)));
+        var entries = from.Entries.Values
+            .Where(e => e.Value is not null && from.Definition.FindLine(e.Line) is { } line && takes(line) && StandsOn(from, line, e.Row))
+            .Where(e => into.FindLine(e.Line) is { IsComputed: false })
+            .Select(e => new EntryChange(ChangeKind.Set, e.Line, e.Row.Length == 0 ? null : e.Row, null, null, e.Expression ?? e.Value, 0));
+        workbench.Edit(id, caller, [.. rows, .. entries], Origin.LastYear, source);
+    }
+}

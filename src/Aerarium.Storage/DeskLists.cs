@@ -1,0 +1,256 @@
+namespace Aerarium.Storage;
+
+/// <summary>A return on the Desk.</summary>
+public sealed record DeskRecord
+{
+    /// <summary>Return.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Client.</summary>
+    public long ClientId { get; init; }
+
+    /// <summary>Name of the client.</summary>
+    public required string ClientName { get; init; }
+
+    /// <summary>Group of the client, or null.</summary>
+    public string? ClientGroup { get; init; }
+
+    /// <summary>Country and return.</summary>
+    public required string Definition { get; init; }
+
+    /// <summary>Tax year.</summary>
+    public long Year { get; init; }
+
+    /// <summary>Original or amended.</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>See <see cref="Storage.Stage"/>.</summary>
+    public required string Stage { get; init; }
+
+    /// <summary>Day by which it is to be filed.</summary>
+    public required string Due { get; init; }
+
+    /// <summary>Balance, canonical decimal text.</summary>
+    public required string Balance { get; init; }
+
+    /// <summary>Errors left.</summary>
+    public long Errors { get; init; }
+
+    /// <summary>Warnings left.</summary>
+    public long Warnings { get; init; }
+
+    /// <summary>One as soon as a person entered anything.</summary>
+    public long Started { get; init; }
+
+    /// <summary>Name of who holds it.</summary>
+    public required string Holder { get; init; }
+
+    /// <summary>Tags, separated by commas, or null.</summary>
+    public string? Tags { get; init; }
+}
+
+/// <summary>Which returns the Desk shows, and in which order.</summary>
+public sealed record DeskQuery
+{
+    /// <summary>The list: see <see cref="DeskLists.Names"/>.</summary>
+    public string List { get; init; } = "open";
+
+    /// <summary>Words that must all be found in client, identifier, group or year.</summary>
+    public string? Search { get; init; }
+
+    /// <summary>Held by this person.</summary>
+    public long? HolderId { get; init; }
+
+    /// <summary>Carrying this tag.</summary>
+    public string? Tag { get; init; }
+
+    /// <summary>Of this return type.</summary>
+    public string? Definition { get; init; }
+
+    /// <summary>Of this tax year.</summary>
+    public long? Year { get; init; }
+
+    /// <summary>The order: see <see cref="DeskLists.Orders"/>.</summary>
+    public string Order { get; init; } = "group";
+
+    /// <summary>Whether the order is turned round.</summary>
+    public bool Descending { get; init; }
+}
+
+/// <summary>How many returns stand in each list.</summary>
+public sealed record DeskCounts(long All, long Open, long NotStarted, long Waiting, long Approved, long Sent, long Rejected, long Overdue, long Accepted, long Soon);
+
+/// <summary>Returns due in the week that begins on a Monday, and how many of them are filed.</summary>
+public sealed record DeskWeek(string Monday, long Due, long Filed);
+
+/// <summary>The Desk's lists: filtered, ordered and cut into pages by the database.</summary>
+public static class DeskLists
+{
+    private const string From = "FROM tax_return r JOIN client c ON c.id = r.client_id JOIN person p ON p.id = r.holder_id";
+
+    private static readonly Dictionary<string, string> Lists = new()
+    {
+        ["open"] = "r.stage <> 'accepted'",
+        ["not-started"] = "r.stage = 'open' AND r.started = 0",
+        ["waiting"] = "r.stage = 'waiting'",
+        ["approved"] = "r.stage = 'approved'",
+        ["sent"] = "r.stage = 'sent'",
+        ["rejected"] = "r.stage = 'rejected'",
+        ["overdue"] = "r.stage NOT IN ('accepted', 'sent') AND r.due < @today",
+        ["accepted"] = "r.stage = 'accepted'",
+        ["all"] = "1 = 1",
+    };
+
+    private static readonly Dictionary<string, string[]> OrderColumns = new()
+    {
+        ["group"] = ["c.client_group IS NULL", "c.client_group"],
+        ["client"] = ["c.name"],
+        ["due"] = ["r.due"],
+        ["stage"] = ["r.stage", "r.started"],
+        ["findings"] = ["r.errors", "r.warnings"],
+        ["balance"] = ["CAST(r.balance AS INTEGER)", "r.balance"],
+        ["holder"] = ["p.name"],
+        ["year"] = ["r.year"],
+    };
+
+    /// <summary>Names of the lists.</summary>
+    public static IReadOnlyCollection<string> Names => Lists.Keys;
+
+    /// <summary>Names of the orders.</summary>
+    public static IReadOnlyCollection<string> Orders => OrderColumns.Keys;
+
+    /// <summary>A page of a list.</summary>
+    public static IReadOnlyList<DeskRecord> Page(Unit unit, DeskQuery query, Reach reach, string today, int offset, int most) =>
+    [
+        .. unit.Query<DeskRecord>(
+            $"""
+            SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.kind, r.stage, r.due, r.balance,
+                   r.errors, r.warnings, r.started, p.name AS holder,
+                   (SELECT group_concat(tag, ',') FROM return_tag t WHERE t.return_id = r.id) AS tags
+            {From} WHERE {Where(query)}
+            ORDER BY {string.Join(", ", OrderColumns[query.Order].Select(c => query.Descending ? $"{c} DESC" : c))}, c.name, r.year DESC, r.id
+            LIMIT @most OFFSET @offset
+            """,
+            Values(query, reach, today, offset, most)),
+    ];
+
+    /// <summary>How many returns a list has.</summary>
+    public static long Count(Unit unit, DeskQuery query, Reach reach, string today) =>
+        unit.Single<long>($"SELECT COUNT(*) {From} WHERE {Where(query)}", Values(query, reach, today, 0, 0));
+
+    /// <summary>The returns of a list.</summary>
+    public static IReadOnlyList<long> Ids(Unit unit, DeskQuery query, Reach reach, string today, int most) =>
+        [.. unit.Query<long>($"SELECT r.id {From} WHERE {Where(query)} ORDER BY r.due, c.name, r.id LIMIT @most", Values(query, reach, today, 0, most))];
+
+    /// <summary>How many returns within reach stand in each list; soon is due between today and the other day.</summary>
+    public static DeskCounts Counts(Unit unit, Reach reach, string today, string soon) =>
+        unit.Single<DeskCounts>(
+            $"""
+            SELECT COUNT(*) AS "all", {string.Join(", ", Lists.Where(l => l.Key != "all").Select(l => $"COALESCE(SUM({l.Value}), 0) AS \"{l.Key.Replace('-', '_')}\""))},
+                   COALESCE(SUM(r.stage NOT IN ('accepted', 'sent') AND r.due BETWEEN @today AND @soon), 0) AS soon
+            FROM tax_return r JOIN client c ON c.id = r.client_id WHERE {Reach.Condition}
+            """,
+            new { today, soon, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 })!;
+
+    /// <summary>Weeks between two days in which returns within reach fall due.</summary>
+    public static IReadOnlyList<DeskWeek> Weeks(Unit unit, Reach reach, string from, string to) =>
+    [
+        .. unit.Query<DeskWeek>(
+            $"""
+            SELECT date(r.due, 'weekday 0', '-6 days') AS monday, COUNT(*) AS due, SUM(r.stage IN ('accepted', 'sent')) AS filed
+            FROM tax_return r JOIN client c ON c.id = r.client_id WHERE {Reach.Condition} AND r.due BETWEEN @from AND @to
+            GROUP BY 1 ORDER BY 1
+            """,
+            new { from, to, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
+
+    private static string Where(DeskQuery query)
+    {
+        var conditions = new List<string> { Reach.Condition, Lists[query.List] };
+        conditions.AddRange(Search.Words(query.Search).Select((_, i) =>
+            $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\' OR r.year LIKE @word{i} ESCAPE '\\')"));
+        void If(bool asked, string condition)
+        {
+            if (asked)
+            {
+                conditions.Add(condition);
+            }
+        }
+
+        If(query.HolderId is not null, "r.holder_id = @HolderId");
+        If(query.Tag is not null, "EXISTS (SELECT 1 FROM return_tag t WHERE t.return_id = r.id AND t.tag = @Tag)");
+        If(query.Definition is not null, "r.definition = @Definition");
+        If(query.Year is not null, "r.year = @Year");
+        return string.Join(" AND ", conditions);
+    }
+
+    private static Dapper.DynamicParameters Values(DeskQuery query, Reach reach, string today, int offset, int most)
+    {
+        var values = new Dapper.DynamicParameters(
+            new { query.HolderId, query.Tag, query.Definition, query.Year, today, offset, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 });
+        Search.Add(values, query.Search);
+        return values;
+    }
+}
+
+/// <summary>Words typed to find something.</summary>
+internal static class Search
+{
+    private const int MostWords = 8;
+
+    public static IReadOnlyList<string> Words(string? typed) =>
+        [.. (typed ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(MostWords)];
+
+    public static void Add(Dapper.DynamicParameters values, string? typed)
+    {
+        var words = Words(typed);
+        for (var i = 0; i < words.Count; i++)
+        {
+            values.Add($"word{i}", $"%{words[i].Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%");
+        }
+    }
+}
+
+/// <summary>Tags of returns.</summary>
+public static class Tags
+{
+    /// <summary>All tags in use within reach.</summary>
+    public static IReadOnlyList<string> All(Unit unit, Reach reach) =>
+    [
+        .. unit.Query<string>(
+            $"""
+            SELECT DISTINCT t.tag FROM return_tag t JOIN tax_return r ON r.id = t.return_id JOIN client c ON c.id = r.client_id
+            WHERE {Reach.Condition} ORDER BY t.tag
+            """,
+            new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
+
+    /// <summary>Puts a tag on a return; false when it has it already.</summary>
+    public static bool Put(Unit unit, long returnId, string tag) =>
+        unit.Execute("INSERT INTO return_tag (return_id, tag) VALUES (@returnId, @tag) ON CONFLICT DO NOTHING", new { returnId, tag }) == 1;
+
+    /// <summary>Takes a tag off a return; false when it does not have it.</summary>
+    public static bool Remove(Unit unit, long returnId, string tag) =>
+        unit.Execute("DELETE FROM return_tag WHERE return_id = @returnId AND tag = @tag", new { returnId, tag }) == 1;
+}
+
+/// <summary>A list somebody kept under a name of their own; the query as JSON.</summary>
+public sealed record KeptListRecord(string Name, string Query);
+
+/// <summary>Lists kept by a person.</summary>
+public static class KeptLists
+{
+    /// <summary>Of a person, by name.</summary>
+    public static IReadOnlyList<KeptListRecord> Of(Unit unit, long personId) =>
+        [.. unit.Query<KeptListRecord>("SELECT name, query FROM kept_list WHERE person_id = @personId ORDER BY name", new { personId })];
+
+    /// <summary>Keeps a list, replacing one of the same name.</summary>
+    public static void Put(Unit unit, long personId, KeptListRecord list) =>
+        unit.Execute(
+            "INSERT INTO kept_list (person_id, name, query) VALUES (@personId, @Name, @Query) ON CONFLICT (person_id, name) DO UPDATE SET query = excluded.query",
+            new { personId, list.Name, list.Query });
+
+    /// <summary>Forgets a list; false when there is none of that name.</summary>
+    public static bool Remove(Unit unit, long personId, string name) =>
+        unit.Execute("DELETE FROM kept_list WHERE person_id = @personId AND name = @name", new { personId, name }) == 1;
+}
