@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Validator } from '@seriousme/openapi-schema-validator'
+import ICAL from 'ical.js'
 import { stdnum } from 'stdnum'
 import { expect, signIn, test } from './servers'
 
@@ -55,4 +56,20 @@ test("the API's description is a valid OpenAPI 3.1 document", async () => {
   const result = await new Validator().validate(JSON.parse(readFileSync(file, 'utf8')))
   expect(result.errors ?? []).toEqual([])
   expect(result.valid).toBe(true)
+})
+
+test('the calendar of deadlines is read by another program (ical.js from npm)', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  const text = await (await page.request.get('/api/deadlines.ics')).text()
+  const calendar = new ICAL.Component(ICAL.parse(text) as unknown[])
+  const events = calendar.getAllSubcomponents('vevent').map((event) => new ICAL.Event(event))
+  const njeri = events.filter((event) => event.summary.startsWith('Njeri Halvorsen Oduya'))
+  expect(njeri.map((event) => event.startDate.toString()).sort()).toEqual(['2026-04-30', '2026-06-30'])
+  expect(njeri.every((event) => event.startDate.isDate)).toBe(true)
+  const per = events.filter((event) => event.summary.startsWith('Per Halvorsen Oduya'))
+  expect(per.map((event) => event.startDate.toString())).toEqual(['2026-06-30'])
+  expect(new Set(events.map((event) => event.uid)).size).toBe(events.length)
+  // RFC 5545, section 3.1: lines end with CRLF and are folded at 75 octets.
+  expect(text.split('\r\n').every((line) => Buffer.byteLength(line) <= 75)).toBe(true)
+  expect(text.replace(/\r\n/g, '')).not.toContain('\n')
 })

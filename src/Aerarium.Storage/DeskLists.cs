@@ -81,7 +81,17 @@ public sealed record DeskQuery
 public sealed record DeskCounts(long All, long Open, long NotStarted, long Waiting, long Approved, long Sent, long Rejected, long Overdue, long Accepted, long Soon);
 
 /// <summary>Returns due in the week that begins on a Monday, and how many of them are filed.</summary>
-public sealed record DeskWeek(string Monday, long Due, long Filed);
+public sealed record DeskWeek
+{
+    /// <summary>The Monday.</summary>
+    public required string Monday { get; init; }
+
+    /// <summary>Returns due.</summary>
+    public long Due { get; init; }
+
+    /// <summary>Of those, sent or accepted.</summary>
+    public long Filed { get; init; }
+}
 
 /// <summary>The Desk's lists: filtered, ordered and cut into pages by the database.</summary>
 public static class DeskLists

@@ -15,7 +15,26 @@ public static class Practices
 }
 
 /// <summary>A client in a list.</summary>
-public sealed record ClientListRecord(long Id, string Country, string Identifier, string Name, string? ClientGroup, long Returns);
+public sealed record ClientListRecord
+{
+    /// <summary>Client.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Country.</summary>
+    public required string Country { get; init; }
+
+    /// <summary>Taxpayer identifier.</summary>
+    public required string Identifier { get; init; }
+
+    /// <summary>Official name.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Group, or null.</summary>
+    public string? ClientGroup { get; init; }
+
+    /// <summary>How many returns there are.</summary>
+    public long Returns { get; init; }
+}
 
 /// <summary>Clients.</summary>
 public static class Clients
@@ -31,6 +50,15 @@ public static class Clients
     /// <summary>By identifier, or null.</summary>
     public static ClientRecord? FindByIdentifier(Unit unit, string country, string identifier) =>
         unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE country = @country AND identifier = @identifier", new { country, identifier });
+
+    /// <summary>A client of the same name, and of the same date of birth where both are known, or null.</summary>
+    public static ClientRecord? FindAlike(Unit unit, string country, string name, string? birthDate) =>
+        unit.Query<ClientRecord>(
+            $"""
+            SELECT {Columns} FROM client
+            WHERE country = @country AND name = @name COLLATE NOCASE AND (@birthDate IS NULL OR birth_date IS NULL OR birth_date = @birthDate) LIMIT 1
+            """,
+            new { country, name, birthDate }).FirstOrDefault();
 
     /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name.</summary>
     public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, Reach reach, int offset, int most) =>

@@ -138,6 +138,13 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
         return (response.StatusCode, text.Length == 0 || text[0] is not ('{' or '[') ? null : JsonNode.Parse(text));
     }
 
+    public async Task<(HttpStatusCode Status, JsonNode Answer)> SendAsync(HttpRequestMessage request)
+    {
+        request.Headers.Add("X-Aerarium-Token", _token);
+        using var response = await Http.SendAsync(request);
+        return (response.StatusCode, JsonNode.Parse(await response.Content.ReadAsStringAsync())!);
+    }
+
     public async Task<JsonNode> DoAsync(HttpMethod method, string path, object? body = null)
     {
         var (status, answer) = await SendAsync(method, path, body);

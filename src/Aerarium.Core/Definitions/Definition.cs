@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Aerarium.Core.Days;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Formulas;
 
@@ -17,7 +18,14 @@ public sealed record KeyFigure(string Label, Line Line, string Sign);
 /// <param name="Day">The day.</param>
 /// <param name="Source">Statute and section.</param>
 /// <param name="Confidence">How sure we are.</param>
-public sealed record Deadline(string Act, string Label, DateOnly Day, string Source, Confidence Confidence);
+public sealed record Deadline(string Act, string Label, DateOnly Day, string Source, Confidence Confidence)
+{
+    /// <summary>The day to plan for: the deadline itself, or an earlier one when the law moves it to a working day.</summary>
+    public DateOnly SafeDay { get; init; } = Day;
+
+    /// <summary>The same deadline where it moves to the last working day before it.</summary>
+    public Deadline OrTheWorkingDayBefore(HolidayCalendar calendar) => this with { SafeDay = calendar.WorkingDayOnOrBefore(Day) };
+}
 
 /// <summary>
 /// One return type for one year: forms, lines, rules, findings, key figures and deadlines. Immutable once

@@ -110,6 +110,7 @@ internal static class ClientEndpoints
             Add(typed, Caller.Of(user), database, clock)).RequireAuthorization(Policies.Prepare);
         clients.MapPut("/{id:long}", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, ClientParticulars particulars, Workbench workbench) =>
             ChangeAsync(id, typed, Caller.Of(user), database, clock, particulars, workbench)).RequireAuthorization(Policies.Prepare);
+        clients.MapClientImport();
         clients.MapPut("/{id:long}/team", ChangeTeam).RequireAuthorization(Policies.Manage);
     }
 
@@ -227,7 +228,8 @@ internal static class ClientEndpoints
             : null;
     }
 
-    private static (ClientRecord Client, List<FieldProblem> Problems) Read(Unit unit, ClientParticularsInput typed, long? id, TimeProvider clock)
+    /// <summary>A client as typed or imported, and what is wrong with it.</summary>
+    public static (ClientRecord Client, List<FieldProblem> Problems) Read(Unit unit, ClientParticularsInput typed, long? id, TimeProvider clock)
     {
         var problems = new List<FieldProblem>();
         var identifier = IdentifierRule.Normalise(typed.Identifier ?? "");

@@ -156,6 +156,7 @@ internal static class DeskEndpoints
             database.Write(unit => KeptLists.Remove(unit, Caller.Of(user).Id, name)) ? TypedResults.NoContent() : throw PlainProblem.NotFound("This list"))
             .RequireAuthorization(Policies.Own);
         api.MapBatches();
+        api.MapDeadlines();
     }
 
     private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);

@@ -85,7 +85,7 @@ internal static class ReturnEndpoints
             record.Stage,
             record.Revision,
             holder.Name,
-            [.. workspace.Definition.Deadlines.Select(d => new DeadlineView(d.Act, d.Label, d.Day, d.Day.DayNumber - workspace.Today.DayNumber))],
+            [.. workspace.Definition.Deadlines.Select(d => new DeadlineView(d.Act, d.Label, d.Day, d.SafeDay, d.Day.DayNumber - workspace.Today.DayNumber))],
             [.. workspace.Rows.Select(r => new RowsView(r.Key, r.Value))],
             [.. workspace.Values()],
             workspace.Findings,

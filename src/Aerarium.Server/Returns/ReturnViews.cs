@@ -35,7 +35,12 @@ public sealed record OutcomeView(string Line, string Amount);
 public sealed record RowsView(string Section, IReadOnlyList<string> Rows);
 
 /// <summary>A day by which something is to be done.</summary>
-public sealed record DeadlineView(string Act, string Label, DateOnly Day, int DaysLeft);
+/// <param name="Act">filing or payment.</param>
+/// <param name="Label">In words.</param>
+/// <param name="Day">The day.</param>
+/// <param name="SafeDay">The working day to plan for; earlier when the day is none.</param>
+/// <param name="DaysLeft">Days until the day; negative when late.</param>
+public sealed record DeadlineView(string Act, string Label, DateOnly Day, DateOnly SafeDay, int DaysLeft);
 
 /// <summary>Last year's return of the same client and kind.</summary>
 public sealed record LastYearView(long ReturnId, int Year, IReadOnlyDictionary<string, string> Values);

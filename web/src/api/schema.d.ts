@@ -936,6 +936,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deadlines.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    returnId?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActsView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients": {
         parameters: {
             query?: never;
@@ -1089,6 +1194,44 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["IdentifierAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    country?: string;
+                    keep?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportReport"];
                     };
                 };
             };
@@ -2052,78 +2195,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practice": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PracticeView"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/acts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: {
-                    returnId?: number;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ActsView"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2326,13 +2397,13 @@ export interface components {
         };
         ClientListRecord: {
             /** Format: int64 */
-            id: number;
+            id?: number;
             country: string;
             identifier: string;
             name: string;
-            clientGroup: null | string;
+            clientGroup?: null | string;
             /** Format: int64 */
-            returns: number;
+            returns?: number;
         };
         ClientPage: {
             /** Format: int64 */
@@ -2429,6 +2500,8 @@ export interface components {
             label: string;
             /** Format: date */
             day: string;
+            /** Format: date */
+            safeDay: string;
             /** Format: int32 */
             daysLeft: number;
         };
@@ -2589,9 +2662,9 @@ export interface components {
         DeskWeek: {
             monday: string;
             /** Format: int64 */
-            due: number;
+            due?: number;
             /** Format: int64 */
-            filed: number;
+            filed?: number;
         };
         EditConflict: {
             line: string;
@@ -2680,6 +2753,24 @@ export interface components {
             value: string;
             /** Format: int64 */
             clientId: null | number;
+        };
+        ImportRemark: {
+            /** Format: int32 */
+            row: number;
+            column: string;
+            value: null | string;
+            message: string;
+        };
+        ImportReport: {
+            /** Format: int32 */
+            rows: number;
+            /** Format: int32 */
+            good: number;
+            /** Format: int32 */
+            stored: number;
+            problems: components["schemas"]["ImportRemark"][];
+            doubts: components["schemas"]["ImportRemark"][];
+            ignored: string[];
         };
         InvitationOffer: {
             practice: string;

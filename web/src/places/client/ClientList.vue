@@ -5,12 +5,14 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
+import ClientImport from './ClientImport.vue'
 
 const PAGE = 100
 const session = useSession()
 const typed = ref('')
 const clients = ref<Schemas['ClientListRecord'][]>([])
 const total = ref(0)
+const importing = ref(false)
 const { problem, act } = useAct()
 let latest = 0
 
@@ -45,9 +47,11 @@ function onScroll(event: Event) {
         <span class="secondary">{{ plural(total, 'client') }}</span>
         <input v-model="typed" type="search" placeholder="Filter" aria-label="Filter the clients" />
         <template v-if="session.mayPrepare">
+          <button class="link" :aria-expanded="importing" @click="importing = !importing">Import</button>
           <router-link to="/clients/new">Add client</router-link>
         </template>
       </div>
+      <ClientImport v-if="importing" @stored="load(0)" />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <table class="plain">
         <thead>

@@ -185,6 +185,7 @@ onBeforeUnmount(() => {
         </form>
         <span class="grow"></span>
         <span class="secondary">{{ plural(total, 'return') }}</span>
+        <a href="/api/deadlines.ics" download>Calendar</a>
         <a :href="exportAddress" download>Export CSV</a>
         <button class="link" @click="print">Print</button>
       </div>
@@ -216,7 +217,6 @@ onBeforeUnmount(() => {
             <tr
               v-for="item in list"
               :key="item.id"
-              v-memo="[item, order[at] === item, chosen.has(item.id)]"
               class="item"
               :class="{ at: order[at] === item }"
               @click="((at = order.indexOf(item)), void open(item))"

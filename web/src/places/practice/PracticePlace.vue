@@ -4,6 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { day } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
+import BackupPanel from './BackupPanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
 
 const session = useSession()
@@ -66,6 +67,7 @@ onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
             </tbody>
           </table>
         </section>
+        <BackupPanel v-if="session.mayAdminister" />
       </template>
     </main>
   </div>
