@@ -34,10 +34,20 @@ await shot(rukia, 'gathering', '/returns/5/fill/employment', () =>
 )
 await shot(rukia, 'review', '/returns/2/review')
 await shot(rukia, 'client', '/clients/1')
-await shot(rukia, 'practice', '/practice')
+await shot(rukia, 'import', '/clients', async () => {
+  await rukia.getByRole('button', { name: 'Import' }).click()
+  const table =
+    'PIN,Name,Date of birth\nA700000001A,Odalys Wren,31/02/1990\nA70000002B,Caspian Thorne,\nA700000003C,Njeri Halvorsen Oduya,\n'
+  await rukia
+    .getByLabel('File with clients')
+    .setInputFiles({ name: 'clients.csv', mimeType: 'text/csv', buffer: Buffer.from(table) })
+})
+await shot(rukia, 'account', '/account')
 await shot(rukia, 'acts', '/acts')
 await rukia.emulateMedia({ colorScheme: 'dark' })
 await shot(rukia, 'dark', '/returns/2/fill/tax?line=tax.tax')
+const ines = await as('ines@lanternreef.example', 'lamp-and-keyring')
+await shot(ines, 'practice', '/practice', () => ines.getByRole('button', { name: 'Back up now' }).click())
 const mosi = await as('mosi@lanternreef.example', 'tide-and-seal')
 await shot(mosi, 'approve', '/returns/6/approve')
 await shot(mosi, 'send', '/returns/9/send')

@@ -49,7 +49,7 @@ function choose(event: Event) {
           Add {{ plural(report.rows, 'client') }}
         </v-btn>
         <button v-else-if="report.good" class="link" :disabled="busy" @click="send('good')">
-          Add the {{ report.good }} good ones only
+          {{ report.good === 1 ? 'Add the good one only' : `Add the ${report.good} good ones only` }}
         </button>
       </p>
       <table v-if="report.problems.length || report.doubts.length" class="plain">

@@ -29,8 +29,8 @@ const make = () =>
       {{ made.acts }} acts in an unbroken chain.
     </p>
     <p class="secondary">
-      {{ view.everyHours > 0 ? `By itself every ${view.everyHours} hours` : 'Not made by itself' }}, in
-      {{ view.folder }}. Each holds the keys too; guard the folder as you guard the data.
+      {{ view.everyHours > 0 ? `By itself every ${view.everyHours} hours` : 'Not made by itself' }}, in the
+      <span :title="view.folder">backup folder</span>. Each holds the keys too; guard the folder as you guard the data.
     </p>
     <table v-if="view.files.length" class="plain">
       <thead>
