@@ -152,12 +152,14 @@ public class DeskTests
         Assert.Equal(2025, view["year"]!.GetValue<int>());
         var values = view["values"]!.AsArray().Where(v => v!["origin"]?.GetValue<string>() == "last-year").Select(v => v!["line"]!.GetValue<string>()).ToHashSet();
         Assert.Contains("employment.employers.pin", values);
-        Assert.Contains("scope.late", values);
+        Assert.Contains("scope.mortgage", values);
+        Assert.DoesNotContain("scope.late", values);
+        Assert.DoesNotContain("charges.filed-on", values);
         Assert.DoesNotContain("employment.employers.basic-pay", values);
         Assert.DoesNotContain("declaration.name", values);
         var report = await rukia.GetAsync($"/api/returns/{opened}/taken-over");
         Assert.Equal(2024, report["fromYear"]!.GetValue<int>());
-        Assert.Contains("scope.late", Lines(report["toLookAt"]!));
+        Assert.Contains("scope.mortgage", Lines(report["toLookAt"]!));
         Assert.Contains("employment.employers.basic-pay", Lines(report["left"]!));
         Assert.DoesNotContain("employment.employers.pin", Lines(report["toLookAt"]!));
         Assert.Equal(HttpStatusCode.Conflict, (await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{esi}/roll-forward")).Status);

@@ -152,6 +152,9 @@ public abstract class Form : LineScope
     /// <summary>One sentence under the title.</summary>
     public string About { get; }
 
+    /// <summary>Whether what is entered here belongs to one year only and is never taken over into another return.</summary>
+    public virtual bool OfOneYear => false;
+
     /// <summary>When the form applies; null for always.</summary>
     public Condition? When { get; }
 

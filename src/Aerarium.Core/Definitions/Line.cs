@@ -132,6 +132,13 @@ public sealed class Line
     /// <summary>For an answer: whether most clients' answer is yes; a practitioner can give all usual answers at once.</summary>
     public bool UsuallyYes { get; internal set; }
 
+    /// <summary>Whether what is entered belongs to one year only and is never taken over into another return.</summary>
+    public bool OfOneYear
+    {
+        get => field || Form.OfOneYear;
+        internal set;
+    }
+
     /// <summary>When the line must be filled in; null for never.</summary>
     public Condition? RequiredWhen { get; internal set; }
 
@@ -189,6 +196,13 @@ public sealed class AnswerLine : Condition, ILineFormula
 
     /// <inheritdoc />
     public Line Line { get; }
+
+    /// <summary>Says that the answer belongs to one year only.</summary>
+    public AnswerLine OfOneYear()
+    {
+        Line.OfOneYear = true;
+        return this;
+    }
 
     /// <summary>Says that most clients' answer is yes.</summary>
     public AnswerLine UsuallyYes()

@@ -99,7 +99,7 @@ internal static class ReturnEndpoints
         workspace.Record.Id,
         (int)workspace.Record.Year,
         workspace.Evaluation.Values()
-            .Where(v => v.Row is null && v.Value is not null && !v.Line.StartsWith("declaration.", StringComparison.Ordinal))
+            .Where(v => v.Row is null && v.Value is not null && workspace.Definition.FindLine(v.Line)?.OfOneYear == false)
             .ToDictionary(v => v.Line, v => v.Value!));
 
     private static IResult PrintedCopyOf(long id, Workbench workbench, PracticeDatabase database, TimeProvider clock)

@@ -69,7 +69,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         });
         if (filed is not null)
         {
-            TakeOver(id, workbench.Open(filed.Id), line => !IsDeclaration(line), caller, "filed return");
+            TakeOver(id, workbench.Open(filed.Id), line => !line.OfOneYear, caller, "filed return");
         }
 
         particulars.Follow(id, clientId, caller);
@@ -77,8 +77,8 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
     }
 
     /// <summary>
-    /// Opens the next year's return with what lasts from year to year: who, which, whether, since when. Amounts and
-    /// declarations are left; they are this year's own.
+    /// Opens the next year's return with what lasts from year to year: who, which, whether, since when. Amounts, and what
+    /// belongs to one year only, are left.
     /// </summary>
     public long RollForward(long id, Caller caller)
     {
@@ -109,7 +109,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         var taken = workspace.Entries.Values.Where(e => e is { Origin: "last-year", Value: not null }).Select(e => (e, Line: workspace.Definition.FindLine(e.Line)))
             .Where(t => t.Line is not null && StandsOn(workspace, t.Line, t.e.Row)).Select(t => (t.Line!, Told(t.Line!, t.e))).ToList();
         var left = before.Entries.Values.Where(e => e is { Value: not null, Origin: not "client" }).Select(e => (e, Line: before.Definition.FindLine(e.Line)))
-            .Where(t => t.Line is not null && StandsOn(before, t.Line, t.e.Row) && !IsDeclaration(t.Line) && !(Lasts(t.Line) && workspace.Definition.FindLine(t.e.Line) is not null))
+            .Where(t => t.Line is not null && StandsOn(before, t.Line, t.e.Row) && !t.Line.OfOneYear && !(Lasts(t.Line) && workspace.Definition.FindLine(t.e.Line) is not null))
             .Select(t => Told(t.Line!, t.e));
         return new TakeOverReport(
             (int)earlier.Year,
@@ -121,9 +121,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         static TakenLine Told(Line line, EntryRecord entry) => new(line.Key, entry.Row.Length == 0 ? null : entry.Row, line.Label, entry.Value);
     }
 
-    private static bool Lasts(Line line) => line.Kind is not (LineKind.Money or LineKind.Count) && !IsDeclaration(line) && line.ClientParticular is null;
-
-    private static bool IsDeclaration(Line line) => line.Key.StartsWith("declaration.", StringComparison.Ordinal);
+    private static bool Lasts(Line line) => line.Kind is not (LineKind.Money or LineKind.Count) && !line.OfOneYear && line.ClientParticular is null;
 
     private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.RowsOf(line.Table.Key).Contains(row);
 

@@ -7,6 +7,9 @@ namespace Aerarium.Countries.Kenya.EmploymentIncome;
 /// <summary>Penalty and interest when the return is filed or the balance paid late. Outside the balance of the return: the authority charges them.</summary>
 public sealed class ChargesForm : Form
 {
+    /// <inheritdoc />
+    public override bool OfOneYear => true;
+
     /// <summary>Declares the form.</summary>
     public ChargesForm(Definition definition, EmploymentIncomeLaw law, ScopeForm scope, CreditsForm credits)
         : base(definition, "charges", "Late filing and payment", "What the authority adds when the return or the payment is late.", scope.Late)

@@ -5,6 +5,9 @@ namespace Aerarium.Countries.Kenya.EmploymentIncome;
 /// <summary>The declaration that the return is true and complete.</summary>
 public sealed class DeclarationForm : Form
 {
+    /// <inheritdoc />
+    public override bool OfOneYear => true;
+
     /// <summary>Declares the form.</summary>
     public DeclarationForm(Definition definition)
         : base(definition, "declaration", "Declaration", "Made by a named person before the return is handed over.")

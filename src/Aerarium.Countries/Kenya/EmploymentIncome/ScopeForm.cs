@@ -40,7 +40,7 @@ public sealed class ScopeForm : Form
 
         Section("Particular circumstances");
         Disability = Answer("disability", "A disability exemption certificate?").Required();
-        Late = Answer("late", "Filed or paid after the due date?").Required();
+        Late = Answer("late", "Filed or paid after the due date?").OfOneYear().Required();
         var earlierFiled = Answer("earlier-years-filed", "Returns of all earlier years filed?");
 
         Error("not-resident", resident.IsFilled() & !resident,

@@ -151,7 +151,7 @@ onBeforeUnmount(() => {
         >
         <span v-else-if="store.filed" class="sealed">{{ store.stage.value }}; kept as filed</span>
         <span v-else-if="store.locked" class="sealed">you look on; preparers change it</span>
-        <span v-if="filing" class="due" :class="{ late: filing.daysLeft < 0 && !store.filed }">
+        <span v-if="filing && !store.filed" class="due" :class="{ late: filing.daysLeft < 0 }">
           due {{ day(filing.day)
           }}<template v-if="filing.safeDay !== filing.day">, no working day: by {{ day(filing.safeDay) }}</template
           >,

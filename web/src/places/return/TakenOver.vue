@@ -11,7 +11,7 @@ onMounted(async () => {
 })
 function told(line: Schemas['TakenLine']): string {
   const known = store.lineOf(line.line)
-  if (known?.kind === 'money') return amount(line.value)
+  if (known ? known.kind === 'money' : /^-?[0-9]+([.][0-9]+)?$/.test(line.value ?? '')) return amount(line.value)
   if (known?.kind === 'date') return day(line.value)
   return known?.choices?.find((c) => c.code === line.value)?.label ?? line.value ?? ''
 }
@@ -38,7 +38,7 @@ function told(line: Schemas['TakenLine']): string {
           line.label
         }}</router-link>
         <template v-else>{{ line.label }}, gone from the rules</template>
-        <span class="secondary"> {{ told(line) }}</span>
+        {{ ' ' }}<span class="secondary">{{ told(line) }}</span>
       </li>
     </ul>
   </details>
