@@ -85,9 +85,11 @@ test('no request leaves the machine, and nothing is logged as an error', async (
 })
 
 test('the console of the stand-in shows what arrived', async ({ page, servers }) => {
-  await page.goto(servers.authority)
-  await expect(page.getByRole('heading', { name: 'Simulated authority, not a real one' })).toBeVisible()
-  await expect(page.getByText('NAME: The name does not belong to').first()).toBeVisible()
+  await expect(async () => {
+    await page.goto(servers.authority)
+    await expect(page.getByRole('heading', { name: 'Simulated authority, not a real one' })).toBeVisible()
+    await expect(page.getByText('NAME: The name does not belong to').first()).toBeVisible({ timeout: 500 })
+  }).toPass()
   await page.getByRole('button', { name: 'Take the service down' }).click()
   await expect(page.getByText('Service: DOWN')).toBeVisible()
   await page.getByRole('button', { name: 'Restore the service' }).click()

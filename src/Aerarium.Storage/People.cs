@@ -230,6 +230,9 @@ public static class Teams
 /// <param name="SeesAll">Whether the person sees the clients of every team.</param>
 public sealed record Reach(long PersonId, bool SeesAll)
 {
+    /// <summary>Whether a return is within it.</summary>
+    public bool Sees(Unit unit, long returnId) => SeesAll || Teams.CanSeeReturn(unit, PersonId, returnId);
+
     /// <summary>What client <c>c</c> must satisfy; takes @seesAll and @personId.</summary>
     internal const string Condition =
         "(c.team_id IS NULL OR @seesAll = 1 OR c.team_id IN (SELECT team_id FROM person_team WHERE person_id = @personId))";

@@ -51,14 +51,16 @@ public static class Clients
     public static ClientRecord? FindByIdentifier(Unit unit, string country, string identifier) =>
         unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE country = @country AND identifier = @identifier", new { country, identifier });
 
-    /// <summary>A client of the same name, and of the same date of birth where both are known, or null.</summary>
-    public static ClientRecord? FindAlike(Unit unit, string country, string name, string? birthDate) =>
+    /// <summary>A client within reach of the same name, and of the same date of birth where both are known, or null.</summary>
+    public static ClientRecord? FindAlike(Unit unit, string country, string name, string? birthDate, Reach reach) =>
         unit.Query<ClientRecord>(
             $"""
-            SELECT {Columns} FROM client
-            WHERE country = @country AND name = @name COLLATE NOCASE AND (@birthDate IS NULL OR birth_date IS NULL OR birth_date = @birthDate) LIMIT 1
+            SELECT {Columns} FROM client c
+            WHERE country = @country AND name = @name COLLATE NOCASE AND (@birthDate IS NULL OR birth_date IS NULL OR birth_date = @birthDate)
+                AND {Reach.Condition}
+            LIMIT 1
             """,
-            new { country, name, birthDate }).FirstOrDefault();
+            new { country, name, birthDate, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }).FirstOrDefault();
 
     /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name.</summary>
     public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, Reach reach, int offset, int most) =>

@@ -160,6 +160,10 @@ public class PeopleTests
 
         Assert.Equal(HttpStatusCode.NotFound, (await rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind = "set", line = "tax.tax", value = "1", seen = 0 } } })).Status);
         Assert.Equal(HttpStatusCode.NotFound, (await rukia.SendAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "ke/employment-income", year = 2024 })).Status);
+        var identifier = (await tarek.GetAsync($"/api/clients/{client}"))["particulars"]!["identifier"]!.GetValue<string>();
+        var told = await rukia.DoAsync(HttpMethod.Post, "/api/clients/check-identifier", new { country = "ke", value = identifier, clientId = (long?)null });
+        Assert.Contains("A client of another team already has this identifier", told["problem"]!.GetValue<string>());
+        Assert.Equal(HttpStatusCode.NotFound, (await rukia.SendAsync(HttpMethod.Post, "/api/batches", new { act = "recheck", returns = new[] { id } })).Status);
         foreach (var (list, words) in new[] { ("/api/desk", "Tamsin"), ("/api/clients", "Tamsin"), ("/api/acts", "Harbour families") })
         {
             Assert.DoesNotContain($"\"clientId\":{client},\"line\":\"team\"", (await rukia.GetAsync(list)).ToJsonString());

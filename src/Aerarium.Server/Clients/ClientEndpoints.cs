@@ -101,10 +101,10 @@ internal static class ClientEndpoints
         clients.MapGet("/{id:long}", (long id, PracticeDatabase database) => database.Read(unit => new ClientView(
             Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client"),
             [.. Storage.Returns.OfClient(unit, id).Select(r => Item(r))])));
-        clients.MapPost("/check-identifier", (IdentifierQuestion question, PracticeDatabase database) => database.Read(unit =>
+        clients.MapPost("/check-identifier", (IdentifierQuestion question, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var value = IdentifierRule.Normalise(question.Value ?? "");
-            return new IdentifierAnswer(value, ProblemOf(unit, question.Country, value, question.ClientId));
+            return new IdentifierAnswer(value, ProblemOf(unit, question.Country, value, question.ClientId, Caller.Of(user).Reach));
         })).RequireAuthorization(Policies.Prepare);
         clients.MapPost("", (ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             Add(typed, Caller.Of(user), database, clock)).RequireAuthorization(Policies.Prepare);
@@ -146,7 +146,7 @@ internal static class ClientEndpoints
 
     private static ClientSaved Add(ClientParticularsInput typed, Caller caller, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>
     {
-        var (client, problems) = Read(unit, typed, null, clock);
+        var (client, problems) = Read(unit, typed, null, clock, caller.Reach);
         if (problems.Count > 0)
         {
             return new ClientSaved(null, problems, 0);
@@ -169,7 +169,7 @@ internal static class ClientEndpoints
         var saved = database.Write(unit =>
         {
             var before = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");
-            var (client, problems) = Read(unit, typed, id, clock);
+            var (client, problems) = Read(unit, typed, id, clock, caller.Reach);
             if (problems.Count > 0)
             {
                 return new ClientSaved(null, problems, 0);
@@ -211,7 +211,7 @@ internal static class ClientEndpoints
         return names.Select(n => (n, before.Particular(n), after.Particular(n))).Where(d => d.Item2 != d.Item3);
     }
 
-    private static string? ProblemOf(Unit unit, string? country, string identifier, long? clientId)
+    private static string? ProblemOf(Unit unit, string? country, string identifier, long? clientId, Reach reach)
     {
         if (!Catalogue.IndividualIdentifiers.TryGetValue(country ?? "", out var rule))
         {
@@ -224,16 +224,17 @@ internal static class ClientEndpoints
         }
 
         return Storage.Clients.FindByIdentifier(unit, country!, identifier) is { } other && other.Id != clientId
-            ? $"{other.Name} already has this identifier; every identifier belongs to one client."
+            ? $"{(reach.SeesAll || Teams.CanSeeClient(unit, reach.PersonId, other.Id) ? other.Name : "A client of another team")} already has this identifier; every identifier belongs to one client."
             : null;
     }
 
     /// <summary>A client as typed or imported, and what is wrong with it.</summary>
-    public static (ClientRecord Client, List<FieldProblem> Problems) Read(Unit unit, ClientParticularsInput typed, long? id, TimeProvider clock)
+    public static (ClientRecord Client, List<FieldProblem> Problems) Read(
+        Unit unit, ClientParticularsInput typed, long? id, TimeProvider clock, Reach reach)
     {
         var problems = new List<FieldProblem>();
         var identifier = IdentifierRule.Normalise(typed.Identifier ?? "");
-        if (ProblemOf(unit, typed.Country, identifier, id) is { } problem)
+        if (ProblemOf(unit, typed.Country, identifier, id, reach) is { } problem)
         {
             problems.Add(new FieldProblem("identifier", problem));
         }

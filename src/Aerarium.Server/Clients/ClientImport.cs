@@ -87,7 +87,7 @@ internal static class ClientImport
             foreach (var (number, cells) in table.Rows)
             {
                 string? Cell(int column) => places[column] >= 0 && places[column] < cells.Count ? cells[places[column]] : null;
-                var (client, wrong) = ClientEndpoints.Read(unit, Typed(country, Cell), null, clock);
+                var (client, wrong) = ClientEndpoints.Read(unit, Typed(country, Cell), null, clock, caller.Reach);
                 if (!seen.TryAdd(client.Identifier, number) && client.Identifier.Length > 0)
                 {
                     wrong.Add(new FieldProblem("identifier", $"Row {seen[client.Identifier]} has the same identifier; every identifier belongs to one client."));
@@ -100,7 +100,7 @@ internal static class ClientImport
                 }
 
                 good.Add(client);
-                if (Storage.Clients.FindAlike(unit, country, client.Name, client.BirthDate) is { } alike)
+                if (Storage.Clients.FindAlike(unit, country, client.Name, client.BirthDate, caller.Reach) is { } alike)
                 {
                     doubts.Add(Remark(number, "name", Cell, $"{alike.Name} ({alike.Identifier}) has the same name{(client.BirthDate is null ? "" : " and date of birth")}; is it the same person?"));
                 }

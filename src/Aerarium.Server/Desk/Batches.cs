@@ -67,7 +67,7 @@ internal static class BatchEndpoints
             if (asked.Returns is not null)
             {
                 returns = [.. asked.Returns.Distinct().Take(MostReturns)];
-                if (returns.FirstOrDefault(r => Storage.Returns.Find(unit, r) is null) is > 0 and var unknown)
+                if (returns.FirstOrDefault(r => Storage.Returns.Find(unit, r) is null || !caller.Reach.Sees(unit, r)) is > 0 and var unknown)
                 {
                     throw PlainProblem.NotFound($"The return {unknown}");
                 }
@@ -149,7 +149,7 @@ public sealed class BatchActs(
             var person = People.Find(unit, batch.CreatedBy);
             var who = person is { Active: 1 } ? new Caller(person.Id, person.Name, person.RoleList) : throw PlainProblem.Conflict("Whoever started this may no longer sign in.");
             Check(unit, batch.Act, batch.Argument, who);
-            return who.Reach.SeesAll || Teams.CanSeeReturn(unit, who.Id, id) ? who : throw PlainProblem.NotFound("This return");
+            return who.Reach.Sees(unit, id) ? who : throw PlainProblem.NotFound("This return");
         });
         switch (batch.Act)
         {

@@ -16,7 +16,7 @@ public sealed class ReturnHub(Presence presence, PracticeDatabase database) : Hu
     public async Task Join(long returnId)
     {
         var reach = Caller.Of(Context.User!).Reach;
-        if (!reach.SeesAll && !database.Read(unit => Teams.CanSeeReturn(unit, reach.PersonId, returnId)))
+        if (!database.Read(unit => reach.Sees(unit, returnId)))
         {
             throw new HubException("This return does not exist, or no longer.");
         }

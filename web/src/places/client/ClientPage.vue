@@ -5,6 +5,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { amount } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
+import { vFocus } from '../../shared/focus'
 
 type Field = Exclude<keyof Schemas['ClientParticularsInput'], 'revision' | 'country'>
 
@@ -158,9 +159,9 @@ const routes = [
             <div class="fields">
               <v-text-field
                 v-model="typed.identifier"
+                v-focus
                 label="Personal identification number"
                 :error-messages="problems.identifier"
-                autofocus
               />
               <v-text-field v-model="typed.name" label="Official name" :error-messages="problems.name" />
               <v-text-field v-model="typed.birthDate" label="Date of birth" :error-messages="problems.birthDate" />

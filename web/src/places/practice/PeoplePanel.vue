@@ -3,6 +3,7 @@ import { onMounted, reactive, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { moment } from '../../shared/format'
+import { vFocus } from '../../shared/focus'
 
 type Person = Schemas['PersonView']
 
@@ -59,7 +60,7 @@ const send = () =>
       <strong class="address">{{ invited }}</strong>
     </p>
     <form v-if="inviting" class="panel" @submit.prevent="send">
-      <v-text-field v-model="invite.name" label="Name" autofocus />
+      <v-text-field v-model="invite.name" v-focus label="Name" />
       <v-text-field v-model="invite.email" label="E-mail address" />
       <fieldset>
         <legend class="small secondary">Roles</legend>

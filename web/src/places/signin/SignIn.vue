@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import { vFocus } from '../../shared/focus'
 
 const session = useSession()
 const router = useRouter()
@@ -32,15 +33,15 @@ const signIn = () =>
         <h1>Aerarium</h1>
       </div>
       <p class="secondary">{{ session.view?.practice ?? 'Returns of individuals and companies' }}</p>
-      <v-text-field v-model="email" label="E-mail address" type="email" autocomplete="username" autofocus />
+      <v-text-field v-model="email" v-focus label="E-mail address" type="email" autocomplete="username" />
       <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
       <v-text-field
         v-if="codeNeeded"
         v-model="code"
+        v-focus
         label="One-time code from your authenticator"
         inputmode="numeric"
         autocomplete="one-time-code"
-        autofocus
       />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <v-btn type="submit" :disabled="busy" block>Sign in</v-btn>

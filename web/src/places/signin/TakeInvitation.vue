@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import { vFocus } from '../../shared/focus'
 
 const session = useSession()
 const route = useRoute()
@@ -35,10 +36,10 @@ const accept = () =>
       </p>
       <v-text-field
         v-model="password"
+        v-focus
         label="Choose a password, at least 12 characters"
         type="password"
         autocomplete="new-password"
-        autofocus
       />
       <v-btn type="submit" :disabled="busy" block>Join the practice</v-btn>
     </form>
