@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using Aerarium.Core.Definitions;
-using Aerarium.Core.Identifiers;
 using Aerarium.Countries.Kenya;
 using Aerarium.Countries.Kenya.EmploymentIncome;
 using Aerarium.Countries.Kenya.Parameters;
@@ -12,12 +11,13 @@ namespace Aerarium.Countries;
 /// <param name="Id">Country and return.</param>
 /// <param name="Title">Title.</param>
 /// <param name="Country">ISO 3166 code of the country, lower case.</param>
+/// <param name="FiledBy">Who files it: individual or company.</param>
 /// <param name="Years">Tax years covered.</param>
 /// <param name="Create">Builds the definition of a year.</param>
 /// <param name="EReturn">How it is written as an e-return.</param>
 /// <param name="Record">How what the authority holds is read.</param>
 public sealed record ReturnType(
-    string Id, string Title, string Country, IReadOnlyList<int> Years, Func<int, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord Record);
+    string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, Func<int, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord Record);
 
 /// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
 public static class Catalogue
@@ -27,14 +27,14 @@ public static class Catalogue
     /// <summary>Every return type.</summary>
     public static readonly IReadOnlyList<ReturnType> Returns =
     [
-        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), new EmployerCertificates()),
+        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), new EmployerCertificates()),
     ];
 
-    /// <summary>The rule of an individual taxpayer's identifier by country code.</summary>
-    public static readonly IReadOnlyDictionary<string, IdentifierRule> IndividualIdentifiers = new Dictionary<string, IdentifierRule>
-    {
-        ["ke"] = KenyaIdentifiers.IndividualPin,
-    };
+    /// <summary>The countries by code.</summary>
+    public static readonly IReadOnlyDictionary<string, Country> Countries = new[] { KenyaCountry.Country }.ToDictionary(c => c.Code);
+
+    /// <summary>The code of the country a return belongs to.</summary>
+    public static string CountryOf(string definition) => definition.Split('/')[0];
 
     /// <summary>The definition of a return for a year, or null with a message that says what is covered.</summary>
     public static Definition? Find(string id, int year, out string? problem)

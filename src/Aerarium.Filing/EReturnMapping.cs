@@ -2,11 +2,6 @@ using Aerarium.Core.Engine;
 
 namespace Aerarium.Filing;
 
-/// <summary>Who sends a return for the taxpayer.</summary>
-/// <param name="Pin">Identifier of the agent.</param>
-/// <param name="Name">Name of the agent.</param>
-public sealed record FilingAgent(string Pin, string Name);
-
 /// <summary>How a country writes one return as an e-return. Schemas are the authority's; they are fetched, not generated.</summary>
 public interface IEReturnMapping
 {
@@ -14,7 +9,7 @@ public interface IEReturnMapping
     string SchemaPath(int year);
 
     /// <summary>Writes the evaluation of a frozen return; unsigned.</summary>
-    EReturn Write(Evaluation evaluation, FilingAgent agent);
+    EReturn Write(Evaluation evaluation);
 }
 
 /// <summary>Answers of a schema, in words and with the line they belong to.</summary>

@@ -8,6 +8,7 @@ using Aerarium.Server.Clients;
 using Aerarium.Server.Demo;
 using Aerarium.Server.Desk;
 using Aerarium.Server.Gathering;
+using Aerarium.Server.Paying;
 using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
 using Aerarium.Server.Review;
@@ -77,7 +78,14 @@ public static class ServerApplication
         builder.Services.AddSingleton<SigningCertificate>();
         builder.Services.AddSingleton<Workbench>();
         builder.Services.AddSingleton<Presence>();
-        builder.Services.AddSingleton<ClientParticulars>();
+        builder.Services.AddSingleton<FollowedParticulars>();
+        builder.Services.AddSingleton<RegisteredParticulars>();
+        builder.Services.AddSingleton<StatementDesk>();
+        builder.Services.AddSingleton<PaymentDesk>();
+        builder.Services.AddSingleton<Amendment>();
+        builder.Services.AddSingleton<AuthorityCredentials>();
+        builder.Services.AddSingleton<PracticeDefaults>();
+        builder.Services.AddSingleton<SetUp>();
         builder.Services.AddSingleton<ReturnOpening>();
         builder.Services.AddSingleton<BatchActs>();
         builder.Services.AddSingleton<BatchRunner>();
@@ -96,6 +104,7 @@ public static class ServerApplication
             builder.Services.AddHostedService<BackgroundSender>();
             builder.Services.AddHostedService(services => services.GetRequiredService<BatchRunner>());
             builder.Services.AddHostedService(services => services.GetRequiredService<BackupDesk>());
+            builder.Services.AddHostedService<NewDay>();
         }
 
         var app = builder.Build();
@@ -119,6 +128,7 @@ public static class ServerApplication
         api.MapReview();
         api.MapApproval();
         api.MapSending();
+        api.MapPayments();
         api.MapPractice();
         api.MapBackups();
         app.MapHub<ReturnHub>("/hubs/returns").RequireAuthorization();
@@ -128,6 +138,10 @@ public static class ServerApplication
         {
             app.Services.GetRequiredService<DemoData>().SeedOnce();
             app.Services.GetRequiredService<DemoCrowd>().FillUpTo(settings.GetValue("Demo:Returns", 0));
+        }
+        else if (!describing)
+        {
+            app.Services.GetRequiredService<SetUp>().Offer();
         }
 
         return app;

@@ -1,5 +1,7 @@
+using System.Net.Http.Headers;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using System.Text;
 
 namespace Aerarium.StandIn;
 
@@ -20,13 +22,19 @@ public static class AuthorityEndpoints
         service.MapGet("/schemas/{**path}", (string path, PublishedSchemas schemas) =>
             schemas.Text(path) is { } text ? Results.Text(text, "application/xml") : Results.Problem($"No schema '{path}' is published.", statusCode: 404));
 
-        service.MapPut("/agents/{pin}", (string pin, AgentRegistration registration, Registry registry) =>
+        service.MapPut("/agents/{pin}", (string pin, AgentRegistration registration, HttpRequest request, Registry registry) =>
         {
+            if (Account(request) is not { } account)
+            {
+                return Results.Problem("Sign in with the agent's user name and secret.", statusCode: 401);
+            }
+
             try
             {
                 using var certificate = X509CertificateLoader.LoadCertificate(Convert.FromBase64String(registration.Certificate));
-                registry.Register(new Agent(pin, registration.Name, Convert.ToBase64String(certificate.RawData)));
-                return Results.NoContent();
+                return registry.Register(new Agent(pin, registration.Name, Convert.ToBase64String(certificate.RawData), account.UserName, account.SecretSha256))
+                    ? Results.NoContent()
+                    : Results.Problem("The user name and secret are not those of this agent.", statusCode: 401);
             }
             catch (Exception problem) when (problem is FormatException or CryptographicException)
             {
@@ -34,6 +42,10 @@ public static class AuthorityEndpoints
             }
         });
 
+        service.MapGet("/taxpayers/{pin}", (string pin, Registry registry) =>
+            registry.Taxpayer(pin) is { } taxpayer ? Results.Ok(taxpayer) : Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404));
+        service.MapGet("/taxpayers/{pin}/assessments/{year:int}", (string pin, int year, Registry registry) =>
+            registry.Assessment(pin, year) is { } notice ? Results.Ok(notice) : Results.Problem($"There is no assessment of {pin} for {year}.", statusCode: 404));
         service.MapGet("/taxpayers/{pin}/certificates/{year:int}", (string pin, int year, Registry registry) =>
             registry.Taxpayer(pin) is null
                 ? Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404)
@@ -65,6 +77,23 @@ public static class AuthorityEndpoints
             archive.Find(key) is { } submission
                 ? Results.Ok(archive.AnswerTo(submission))
                 : Results.Problem("No submission with this key has arrived.", statusCode: 404));
+    }
+
+    /// <summary>User name and hashed secret of HTTP Basic authentication (RFC 7617), or null.</summary>
+    private static (string UserName, string SecretSha256)? Account(HttpRequest request)
+    {
+        if (!AuthenticationHeaderValue.TryParse(request.Headers.Authorization, out var header) || header is not { Scheme: "Basic", Parameter: { } parameter })
+        {
+            return null;
+        }
+
+        var bytes = new byte[parameter.Length];
+        if (!Convert.TryFromBase64String(parameter, bytes, out var length) || Encoding.UTF8.GetString(bytes, 0, length).Split(':', 2) is not [var user, var secret])
+        {
+            return null;
+        }
+
+        return (user, Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(secret))));
     }
 
     private sealed record AgentRegistration(string Name, string Certificate);

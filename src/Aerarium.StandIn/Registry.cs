@@ -5,14 +5,18 @@ using System.Text.Json;
 namespace Aerarium.StandIn;
 
 /// <summary>A registered taxpayer.</summary>
-public sealed record Taxpayer(string Pin, string Name);
+public sealed record Taxpayer(
+    string Pin, string Name, string? BirthDate = null, string? Email = null, string? Phone = null, string? PostalAddress = null, string? AccountNumber = null);
+
+/// <summary>The assessment of a year.</summary>
+public sealed record AssessmentNotice(string Pin, string Number, int Year, string TaxAssessed, string Paid, string Unpaid, string RefundOpen);
 
 /// <summary>An employer's annual certificate as the authority holds it.</summary>
 public sealed record EmployerCertificate(
     string Number, string EmployeePin, int Year, string EmployerPin, string EmployerName, IReadOnlyDictionary<string, string> Boxes);
 
 /// <summary>An agent that may file for taxpayers, with the certificate it signs with.</summary>
-public sealed record Agent(string Pin, string Name, string Certificate);
+public sealed record Agent(string Pin, string Name, string Certificate, string? UserName = null, string? SecretSha256 = null);
 
 /// <summary>What the authority knows: taxpayers, employers' certificates, agents.</summary>
 public sealed class Registry
@@ -21,13 +25,16 @@ public sealed class Registry
 
     private readonly ConcurrentDictionary<string, Taxpayer> _taxpayers;
     private readonly IReadOnlyList<EmployerCertificate> _certificates;
+    private readonly IReadOnlyList<AssessmentNotice> _assessments;
     private readonly ConcurrentDictionary<string, Agent> _agents;
     private readonly string _folder;
+    private readonly Lock _gate = new();
 
-    private Registry(IEnumerable<Taxpayer> taxpayers, IReadOnlyList<EmployerCertificate> certificates, IEnumerable<Agent> agents, string folder)
+    private Registry(IEnumerable<Taxpayer> taxpayers, Shipped shipped, IEnumerable<Agent> agents, string folder)
     {
         _taxpayers = new(taxpayers.Select(t => KeyValuePair.Create(t.Pin, t)));
-        _certificates = certificates;
+        _certificates = shipped.Certificates;
+        _assessments = shipped.Assessments;
         _agents = new(agents.Select(a => KeyValuePair.Create(a.Pin, a)));
         _folder = folder;
     }
@@ -39,7 +46,7 @@ public sealed class Registry
         var content = JsonSerializer.Deserialize<Shipped>(File.ReadAllText(shipped), Json)!;
         return new Registry(
             [.. content.Taxpayers, .. Kept<Taxpayer>(folder, "taxpayers.json").Where(k => content.Taxpayers.All(t => t.Pin != k.Pin))],
-            content.Certificates,
+            content,
             Kept<Agent>(folder, "agents.json"),
             folder);
     }
@@ -53,6 +60,9 @@ public sealed class Registry
     /// <summary>Certificates about an employee for a year.</summary>
     public IEnumerable<EmployerCertificate> Certificates(string pin, int year) => _certificates.Where(c => c.EmployeePin == pin && c.Year == year);
 
+    /// <summary>The assessment of a taxpayer for a year, or null.</summary>
+    public AssessmentNotice? Assessment(string pin, int year) => _assessments.FirstOrDefault(a => a.Pin == pin && a.Year == year);
+
     /// <summary>Registers a taxpayer.</summary>
     public void Register(Taxpayer taxpayer)
     {
@@ -60,11 +70,28 @@ public sealed class Registry
         Keep("taxpayers.json", _taxpayers.Values);
     }
 
-    /// <summary>Registers an agent's certificate; a later one replaces the earlier.</summary>
-    public void Register(Agent agent)
+    /// <summary>
+    /// Registers an agent's certificate; a later one replaces the earlier. The first user name and secret an agent gives
+    /// open its account; after that only these are taken. False when they are others.
+    /// </summary>
+    public bool Register(Agent agent)
     {
-        _agents[agent.Pin] = agent;
-        Keep("agents.json", _agents.Values);
+        lock (_gate)
+        {
+            if (_agents.TryGetValue(agent.Pin, out var known) && known.UserName is not null
+                && (known.UserName != agent.UserName || known.SecretSha256 != agent.SecretSha256))
+            {
+                return false;
+            }
+
+            if (known != agent)
+            {
+                _agents[agent.Pin] = agent;
+                Keep("agents.json", _agents.Values);
+            }
+
+            return true;
+        }
     }
 
     /// <summary>Whether a certificate is the one an agent registered.</summary>
@@ -85,7 +112,7 @@ public sealed class Registry
         }
     }
 
-    private sealed record Shipped(List<Taxpayer> Taxpayers, List<EmployerCertificate> Certificates);
+    private sealed record Shipped(List<Taxpayer> Taxpayers, List<EmployerCertificate> Certificates, List<AssessmentNotice> Assessments);
 }
 
 /// <summary>The schemas the authority publishes, one file for each return and year.</summary>

@@ -8,7 +8,9 @@ namespace Aerarium.Storage;
 public static class Acts
 {
     private const string Columns =
-        "id, at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, previous_hash, hash";
+        "id, at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, erased_with, previous_hash, hash";
+
+    private const string DeleteClient = "delete-client";
 
     private const string Beginning = "0000000000000000000000000000000000000000000000000000000000000000";
 
@@ -40,6 +42,18 @@ public static class Acts
             new { returnId, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
+    /// <summary>The acts about a client and its returns, latest first.</summary>
+    public static IReadOnlyList<ActRecord> OfClient(Unit unit, long clientId, int most) =>
+    [
+        .. unit.Query<ActRecord>(
+            $"""
+            SELECT {Columns} FROM act
+            WHERE client_id = @clientId OR return_id IN (SELECT id FROM tax_return WHERE client_id = @clientId)
+            ORDER BY id DESC LIMIT @most
+            """,
+            new { clientId, most }),
+    ];
+
     /// <summary>Whether a person changed entries of a return.</summary>
     public static bool ChangedEntries(Unit unit, long returnId, long personId) =>
         unit.Single<long>(
@@ -52,18 +66,51 @@ public static class Acts
     public static long? FirstBroken(Unit unit)
     {
         var previous = Beginning;
+        var erased = new Dictionary<long, List<ActRecord>>();
         foreach (var act in unit.Query<ActRecord>($"SELECT {Columns} FROM act ORDER BY id"))
         {
-            if (act.PreviousHash != previous || act.Hash != HashOf(act, previous))
+            if (act.PreviousHash != previous || (act.ErasedWith is null && act.Hash != HashOf(act, previous)))
             {
                 return act.Id;
+            }
+
+            if (act.ErasedWith is { } client)
+            {
+                erased.TryAdd(client, []);
+                erased[client].Add(act);
+            }
+            else if (act.Kind == DeleteClient && erased.Remove(long.Parse(act.Before!, System.Globalization.CultureInfo.InvariantCulture), out var with)
+                && act.After != Erasure(with))
+            {
+                return with[0].Id;
             }
 
             previous = act.Hash;
         }
 
-        return null;
+        return erased.Count == 0 ? null : erased.Values.Min(acts => acts[0].Id);
     }
+
+    /// <summary>
+    /// Erases what the acts about a client and its returns say, as part of deleting it. Their hashes stay, so that the
+    /// chain holds, and the act that is added here names them: only acts erased in this way may be empty.
+    /// </summary>
+    public static void EraseAbout(Unit unit, long clientId, ActRecord deletion)
+    {
+        const string about = "client_id = @clientId OR return_id IN (SELECT id FROM tax_return WHERE client_id = @clientId)";
+        var acts = unit.Query<ActRecord>($"SELECT {Columns} FROM act WHERE {about} ORDER BY id", new { clientId }).ToList();
+        unit.Execute(
+            $"""
+            UPDATE act SET erased_with = @clientId, person_id = NULL, person_name = '', return_id = NULL, client_id = NULL, line = NULL, row = NULL,
+                before = NULL, after = NULL, origin = NULL
+            WHERE {about}
+            """,
+            new { clientId });
+        Add(unit, deletion with { Kind = DeleteClient, Before = $"{clientId}", After = Erasure(acts) });
+    }
+
+    private static string Erasure(IReadOnlyList<ActRecord> acts) =>
+        $"{acts.Count} acts erased, sha256 {Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Concat(acts.Select(a => a.Hash)))))}";
 
     private static string HashOf(ActRecord act, string previous)
     {

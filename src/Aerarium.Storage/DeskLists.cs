@@ -33,6 +33,12 @@ public sealed record DeskRecord
     /// <summary>Balance, canonical decimal text.</summary>
     public required string Balance { get; init; }
 
+    /// <summary>Penalty and interest run so far, canonical decimal text.</summary>
+    public required string Charges { get; init; }
+
+    /// <summary>What is left to pay of a filed return, canonical decimal text.</summary>
+    public required string Unpaid { get; init; }
+
     /// <summary>Errors left.</summary>
     public long Errors { get; init; }
 
@@ -78,7 +84,7 @@ public sealed record DeskQuery
 }
 
 /// <summary>How many returns stand in each list.</summary>
-public sealed record DeskCounts(long All, long Open, long NotStarted, long Waiting, long Approved, long Sent, long Rejected, long Overdue, long Accepted, long Soon);
+public sealed record DeskCounts(long All, long Open, long NotStarted, long Waiting, long Approved, long Sent, long Rejected, long Overdue, long Accepted, long Unpaid, long Soon);
 
 /// <summary>Returns due in the week that begins on a Monday, and how many of them are filed.</summary>
 public sealed record DeskWeek
@@ -108,6 +114,7 @@ public static class DeskLists
         ["rejected"] = "r.stage = 'rejected'",
         ["overdue"] = "r.stage NOT IN ('accepted', 'sent') AND r.due < @today",
         ["accepted"] = "r.stage = 'accepted'",
+        ["unpaid"] = "r.stage IN ('sent', 'accepted') AND r.unpaid <> '0'",
         ["all"] = "1 = 1",
     };
 
@@ -134,7 +141,7 @@ public static class DeskLists
     [
         .. unit.Query<DeskRecord>(
             $"""
-            SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.kind, r.stage, r.due, r.balance,
+            SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.kind, r.stage, r.due, r.balance, r.charges, r.unpaid,
                    r.errors, r.warnings, r.started, p.name AS holder,
                    (SELECT group_concat(tag, ',') FROM return_tag t WHERE t.return_id = r.id) AS tags
             {From} WHERE {Where(query)}
@@ -172,6 +179,28 @@ public static class DeskLists
             GROUP BY 1 ORDER BY 1
             """,
             new { from, to, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
+
+    /// <summary>Returns a person holds that are to be filed between two days, soonest first.</summary>
+    public static IReadOnlyList<DeskRecord> DueSoon(Unit unit, long personId, string today, string until, int most) =>
+    [
+        .. unit.Query<DeskRecord>(
+            $"""
+            SELECT r.id, c.name AS client_name, r.year, r.due {From}
+            WHERE r.holder_id = @personId AND r.stage NOT IN ('sent', 'accepted') AND r.due BETWEEN @today AND @until ORDER BY r.due, c.name LIMIT @most
+            """,
+            new { personId, today, until, most }),
+    ];
+
+    /// <summary>Returns within reach that were sent before a moment and are not answered, longest waiting first.</summary>
+    public static IReadOnlyList<DeskRecord> Unanswered(Unit unit, Reach reach, string before, int most) =>
+    [
+        .. unit.Query<DeskRecord>(
+            $"""
+            SELECT r.id, c.name AS client_name, r.year, substr(s.created_at, 1, 10) AS due {From} JOIN sending s ON s.return_id = r.id
+            WHERE s.state IN ('queued', 'pending') AND s.created_at < @before AND {Reach.Condition} ORDER BY s.created_at LIMIT @most
+            """,
+            new { before, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
     private static string Where(DeskQuery query)

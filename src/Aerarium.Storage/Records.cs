@@ -1,7 +1,7 @@
 namespace Aerarium.Storage;
 
 /// <summary>The practice itself.</summary>
-public sealed record PracticeRecord(string Name, string AgentPin, byte[] SigningKey, byte[] Certificate, string CreatedAt);
+public sealed record PracticeRecord(string Name, byte[] SigningKey, byte[] Certificate, string CreatedAt);
 
 /// <summary>A client and its particulars.</summary>
 public sealed record ClientRecord
@@ -11,6 +11,9 @@ public sealed record ClientRecord
 
     /// <summary>ISO 3166 code, lower case.</summary>
     public required string Country { get; init; }
+
+    /// <summary>individual or company.</summary>
+    public string Kind { get; init; } = ClientKinds.Individual;
 
     /// <summary>Taxpayer identifier.</summary>
     public required string Identifier { get; init; }
@@ -23,6 +26,9 @@ public sealed record ClientRecord
 
     /// <summary>Date of birth, 1990-12-31.</summary>
     public string? BirthDate { get; init; }
+
+    /// <summary>Last day of a company's financial year, 12-31.</summary>
+    public string? YearEnd { get; init; }
 
     /// <summary>E-mail address.</summary>
     public string? Email { get; init; }
@@ -57,9 +63,13 @@ public sealed record ClientRecord
     /// <summary>Raised with every change.</summary>
     public long Revision { get; init; }
 
+    /// <summary>Particulars of its country besides these, by name.</summary>
+    public IReadOnlyDictionary<string, string> More { get; init; } = new Dictionary<string, string>();
+
     /// <summary>A particular by the name lines follow it under.</summary>
     public string? Particular(string name) => name switch
     {
+        "year-end" => YearEnd,
         "identifier" => Identifier,
         "name" => Name,
         "birth-date" => BirthDate,
@@ -72,8 +82,18 @@ public sealed record ClientRecord
         "payout-account-name" => PayoutAccountName,
         "payout-account-number" => PayoutAccountNumber,
         "payout-mobile" => PayoutMobile,
-        _ => throw new ArgumentOutOfRangeException(nameof(name), name, "Clients have no such particular."),
+        _ => More.GetValueOrDefault(name),
     };
+}
+
+/// <summary>What a client is.</summary>
+public static class ClientKinds
+{
+    /// <summary>A person.</summary>
+    public const string Individual = "individual";
+
+    /// <summary>A company or another body.</summary>
+    public const string Company = "company";
 }
 
 /// <summary>Where a return stands.</summary>
@@ -145,7 +165,26 @@ public sealed record ReturnRecord
 
     /// <summary>One as soon as a person entered anything.</summary>
     public long Started { get; init; }
+
+    /// <summary>Penalty and interest run until <see cref="CheckedOn"/>, canonical decimal text.</summary>
+    public string Charges { get; init; } = "0";
+
+    /// <summary>What is left to pay of a filed return, canonical decimal text.</summary>
+    public string Unpaid { get; init; } = "0";
+
+    /// <summary>Day of the evaluation that lists show.</summary>
+    public string CheckedOn { get; init; } = "";
 }
+
+/// <summary>What lists show of a return, as one evaluation found it.</summary>
+/// <param name="Revision">Revision evaluated.</param>
+/// <param name="Balance">Balance, canonical decimal text.</param>
+/// <param name="Errors">Errors left.</param>
+/// <param name="Warnings">Warnings left.</param>
+/// <param name="Due">Day by which it is to be filed, extensions included.</param>
+/// <param name="Charges">Penalty and interest run so far, canonical decimal text.</param>
+/// <param name="CheckedOn">Day of evaluation.</param>
+public sealed record ReturnSummary(long Revision, string Balance, int Errors, int Warnings, string Due, string Charges, string CheckedOn);
 
 /// <summary>A stored entry.</summary>
 public sealed record EntryRecord(
@@ -285,6 +324,9 @@ public sealed record ActRecord
 
     /// <summary>Origin of the new value.</summary>
     public string? Origin { get; init; }
+
+    /// <summary>The deleted client with whom its contents were erased, or null.</summary>
+    public long? ErasedWith { get; init; }
 
     /// <summary>Hash of the act before.</summary>
     public string PreviousHash { get; init; } = "";

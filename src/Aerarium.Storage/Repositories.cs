@@ -5,122 +5,20 @@ public static class Practices
 {
     /// <summary>The practice, or null before set-up.</summary>
     public static PracticeRecord? Find(Unit unit) =>
-        unit.Single<PracticeRecord>("SELECT name, agent_pin, signing_key, certificate, created_at FROM practice");
+        unit.Single<PracticeRecord>("SELECT name, signing_key, certificate, created_at FROM practice");
 
     /// <summary>Sets the practice up.</summary>
     public static void Add(Unit unit, PracticeRecord practice) =>
         unit.Execute(
-            "INSERT INTO practice (id, name, agent_pin, signing_key, certificate, created_at) VALUES (1, @Name, @AgentPin, @SigningKey, @Certificate, @CreatedAt)",
+            "INSERT INTO practice (id, name, signing_key, certificate, created_at) VALUES (1, @Name, @SigningKey, @Certificate, @CreatedAt)",
             practice);
-}
-
-/// <summary>A client in a list.</summary>
-public sealed record ClientListRecord
-{
-    /// <summary>Client.</summary>
-    public long Id { get; init; }
-
-    /// <summary>Country.</summary>
-    public required string Country { get; init; }
-
-    /// <summary>Taxpayer identifier.</summary>
-    public required string Identifier { get; init; }
-
-    /// <summary>Official name.</summary>
-    public required string Name { get; init; }
-
-    /// <summary>Group, or null.</summary>
-    public string? ClientGroup { get; init; }
-
-    /// <summary>How many returns there are.</summary>
-    public long Returns { get; init; }
-}
-
-/// <summary>Clients.</summary>
-public static class Clients
-{
-    private const string Columns = """
-        id, country, identifier, name, client_group, birth_date, email, phone, postal_address, payout_route, payout_bank,
-        payout_branch, payout_account_name, payout_account_number, payout_mobile, team_id, revision
-        """;
-
-    /// <summary>By id, or null.</summary>
-    public static ClientRecord? Find(Unit unit, long id) => unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE id = @id", new { id });
-
-    /// <summary>By identifier, or null.</summary>
-    public static ClientRecord? FindByIdentifier(Unit unit, string country, string identifier) =>
-        unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE country = @country AND identifier = @identifier", new { country, identifier });
-
-    /// <summary>A client within reach of the same name, and of the same date of birth where both are known, or null.</summary>
-    public static ClientRecord? FindAlike(Unit unit, string country, string name, string? birthDate, Reach reach) =>
-        unit.Query<ClientRecord>(
-            $"""
-            SELECT {Columns} FROM client c
-            WHERE country = @country AND name = @name COLLATE NOCASE AND (@birthDate IS NULL OR birth_date IS NULL OR birth_date = @birthDate)
-                AND {Reach.Condition}
-            LIMIT 1
-            """,
-            new { country, name, birthDate, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }).FirstOrDefault();
-
-    /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name.</summary>
-    public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, Reach reach, int offset, int most) =>
-    [
-        .. unit.Query<ClientListRecord>(
-            $"""
-            SELECT c.id, c.country, c.identifier, c.name, c.client_group, (SELECT COUNT(*) FROM tax_return r WHERE r.client_id = c.id) AS returns
-            FROM client c WHERE {Where(search)} ORDER BY c.name, c.id LIMIT @most OFFSET @offset
-            """,
-            Values(search, reach, offset, most)),
-    ];
-
-    /// <summary>How many clients such a list has.</summary>
-    public static long Count(Unit unit, string? search, Reach reach) =>
-        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(search)}", Values(search, reach, 0, 0));
-
-    private static string Where(string? search) => string.Join(" AND ", Search.Words(search)
-        .Select((_, i) => $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\')")
-        .Prepend(Reach.Condition));
-
-    private static Dapper.DynamicParameters Values(string? search, Reach reach, int offset, int most)
-    {
-        var values = new Dapper.DynamicParameters(new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0, offset, most });
-        Search.Add(values, search);
-        return values;
-    }
-
-    /// <summary>Adds a client; returns the id.</summary>
-    public static long Add(Unit unit, ClientRecord client) =>
-        unit.Insert(
-            """
-            INSERT INTO client (country, identifier, name, client_group, birth_date, email, phone, postal_address, payout_route, payout_bank,
-                payout_branch, payout_account_name, payout_account_number, payout_mobile)
-            VALUES (@Country, @Identifier, @Name, @ClientGroup, @BirthDate, @Email, @Phone, @PostalAddress, @PayoutRoute, @PayoutBank,
-                @PayoutBranch, @PayoutAccountName, @PayoutAccountNumber, @PayoutMobile)
-            """,
-            client);
-
-    /// <summary>Changes a client that still has the revision it was read with; false when somebody was faster.</summary>
-    public static bool Change(Unit unit, ClientRecord client) =>
-        unit.Execute(
-            """
-            UPDATE client SET identifier = @Identifier, name = @Name, client_group = @ClientGroup, birth_date = @BirthDate, email = @Email,
-                phone = @Phone, postal_address = @PostalAddress, payout_route = @PayoutRoute, payout_bank = @PayoutBank,
-                payout_branch = @PayoutBranch, payout_account_name = @PayoutAccountName, payout_account_number = @PayoutAccountNumber,
-                payout_mobile = @PayoutMobile, revision = revision + 1
-            WHERE id = @Id AND revision = @Revision
-            """,
-            client) == 1;
-
-    /// <summary>Restricts a client to a team, or opens it to everybody.</summary>
-    public static void SetTeam(Unit unit, long id, long? teamId) =>
-        unit.Execute("UPDATE client SET team_id = @teamId, revision = revision + 1 WHERE id = @id", new { id, teamId });
 }
 
 /// <summary>Returns, their rows and entries.</summary>
 public static class Returns
 {
     private const string Columns =
-        "id, client_id, definition, year, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started";
+        "id, client_id, definition, year, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started, charges, unpaid, checked_on";
 
     /// <summary>By id, or null.</summary>
     public static ReturnRecord? Find(Unit unit, long id) => unit.Single<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE id = @id", new { id });
@@ -152,14 +50,38 @@ public static class Returns
     public static void SetHolder(Unit unit, long id, long holderId) =>
         unit.Execute("UPDATE tax_return SET holder_id = @holderId WHERE id = @id", new { id, holderId });
 
-    /// <summary>Keeps what lists show, after an edit.</summary>
-    public static void KeepSummary(Unit unit, long id, long revision, string balance, int errors, int warnings, bool started) =>
+    /// <summary>Keeps what lists show, after an edit or a new day.</summary>
+    public static void KeepSummary(Unit unit, long id, ReturnSummary summary, bool started) =>
         unit.Execute(
             """
-            UPDATE tax_return SET revision = @revision, balance = @balance, errors = @errors, warnings = @warnings, started = max(started, @started)
+            UPDATE tax_return SET revision = @Revision, balance = @Balance, errors = @Errors, warnings = @Warnings, due = @Due, charges = @Charges,
+                checked_on = @CheckedOn, started = max(started, @started)
             WHERE id = @id
             """,
-            new { id, revision, balance, errors, warnings, started = started ? 1 : 0 });
+            new
+            {
+                id, summary.Revision, summary.Balance, summary.Errors, summary.Warnings, summary.Due, summary.Charges, summary.CheckedOn, started = started ? 1 : 0,
+            });
+
+    /// <summary>Open returns past their day that were last evaluated before a day, oldest deadline first.</summary>
+    public static IReadOnlyList<long> ToCheckAgain(Unit unit, string today, int most) =>
+    [
+        .. unit.Query<long>(
+            "SELECT id FROM tax_return WHERE stage NOT IN ('sent', 'accepted') AND checked_on < @today ORDER BY due, id LIMIT @most",
+            new { today, most }),
+    ];
+
+    /// <summary>Notes that a return was looked at on a day.</summary>
+    public static void NoteChecked(Unit unit, long id, string today) =>
+        unit.Execute("UPDATE tax_return SET checked_on = @today WHERE id = @id", new { id, today });
+
+    /// <summary>Open returns of a country that can still change.</summary>
+    public static IReadOnlyList<ReturnRecord> OpenOf(Unit unit, string country) =>
+    [
+        .. unit.Query<ReturnRecord>(
+            $"SELECT {Columns} FROM tax_return WHERE stage NOT IN ('sent', 'accepted') AND definition LIKE @country || '/%' ORDER BY id",
+            new { country }),
+    ];
 
     /// <summary>All entries.</summary>
     public static IReadOnlyList<EntryRecord> Entries(Unit unit, long id) =>
@@ -168,6 +90,31 @@ public static class Returns
             "SELECT line, row, value, origin, source, expression, revision, changed_by, changed_at FROM entry WHERE return_id = @id",
             new { id }),
     ];
+
+    /// <summary>Entries on some lines, outside rows, in every open return of a type and year.</summary>
+    public static IReadOnlyDictionary<(long ReturnId, string Line), EntryRecord> EntriesOn(Unit unit, string definition, long year, IReadOnlyList<string> lines)
+    {
+        var found = new Dictionary<(long, string), EntryRecord>();
+        foreach (var line in lines)
+        {
+            var rows = unit.Query<OfReturn>(
+                """
+                SELECT e.return_id, e.line, e.row, e.value, e.origin, e.source, e.expression, e.revision, e.changed_by, e.changed_at
+                FROM tax_return r JOIN entry e ON e.return_id = r.id AND e.line = @line AND e.row = ''
+                WHERE r.definition = @definition AND r.year = @year AND r.stage NOT IN ('sent', 'accepted')
+                """,
+                new { line, definition, year });
+            foreach (var row in rows)
+            {
+                found[(row.ReturnId, line)] = new EntryRecord(row.Line, row.Row, row.Value, row.Origin, row.Source, row.Expression, row.Revision, row.ChangedBy, row.ChangedAt);
+            }
+        }
+
+        return found;
+    }
+
+    private sealed record OfReturn(
+        long ReturnId, string Line, string Row, string? Value, string Origin, string? Source, string? Expression, long Revision, long ChangedBy, string ChangedAt);
 
     /// <summary>All rows, in order.</summary>
     public static IReadOnlyList<RowRecord> Rows(Unit unit, long id) =>
@@ -267,6 +214,15 @@ public static class Artefacts
             new { sha256, mediaType, content, at });
         return sha256;
     }
+
+    /// <summary>Drops the files nothing refers to any more.</summary>
+    public static void DropUnused(Unit unit) =>
+        unit.Execute(
+            """
+            DELETE FROM artefact WHERE sha256 NOT IN (
+                SELECT sha256 FROM document UNION SELECT ereturn_sha256 FROM built_return UNION SELECT copy_sha256 FROM built_return
+                UNION SELECT receipt_sha256 FROM sending WHERE receipt_sha256 IS NOT NULL UNION SELECT entries_sha256 FROM approval WHERE entries_sha256 IS NOT NULL)
+            """);
 
     /// <summary>A file by its hash.</summary>
     /// <exception cref="InvalidOperationException">It is missing, or no longer has that hash.</exception>

@@ -13,7 +13,6 @@ namespace Aerarium.Countries.Tests;
 /// </summary>
 public sealed class FilingTests : IDisposable
 {
-    private static readonly FilingAgent Agent = new("P051999001R", "Lantern Reef Tax Practice");
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-filing").FullName;
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
@@ -23,6 +22,8 @@ public sealed class FilingTests : IDisposable
         var kenya = new KenyaCase(year).Scope("mortgage", "medical-fund", "insurance", "employer-car", "other-tax-paid", "retirement-outside-payroll")
             .With("taxpayer.pin", "A001100210N").With("taxpayer.name", "Njeri Halvorsen Oduya").With("taxpayer.kind", "original").With("taxpayer.email", "n@post.example")
             .With("declaration.true-and-complete", "yes").With("declaration.name", "Njeri").With("declaration.capacity", "taxpayer").With("declaration.date", $"{year + 1}-03-01")
+            .With("declaration.agent-pin", "P051999001R").With("declaration.agent-name", "Lantern Reef Tax Practice")
+            .With("declaration.contact-name", "Tarek").With("declaration.contact-phone", "0700 555 010")
             .Row("employment.cars", ("registration-mark", "KMB 1"), ("arrangement", "owned"), ("body", "saloon"), ("engine-cc", 1_900), ("cost", 2_500_000), ("months", 12))
             .Row("deductions.funds", ("name", "Reef Fund"), ("registration-number", "R-1"), ("kind", "individual"), ("contributions", 12_000))
             .Row("deductions.loans", ("lender-pin", "P051118843L"), ("lender-name", "Lamplight"), ("account", "LB"), ("purpose", "purchase"), ("interest", 200_000))
@@ -70,7 +71,7 @@ public sealed class FilingTests : IDisposable
     public void The_e_return_is_valid_to_xmllint_and_its_signature_to_xmlsec1(int year)
     {
         using var certificate = Certificate();
-        var signed = XmlSignature.Sign(new EmploymentIncomeEReturn().Write(Complete(year), Agent).Xml, certificate);
+        var signed = XmlSignature.Sign(new EmploymentIncomeEReturn().Write(Complete(year)).Xml, certificate);
         var file = Write("return.xml", signed);
         var (exit, output) = Run("xmllint", "--noout", "--schema", SchemaFile(year), file);
         Assert.True(exit == 0, output);
@@ -90,14 +91,14 @@ public sealed class FilingTests : IDisposable
     public void The_same_return_gives_the_same_bytes()
     {
         var mapping = new EmploymentIncomeEReturn();
-        Assert.Equal(mapping.Write(Complete(2025), Agent).Xml, mapping.Write(Complete(2025), Agent).Xml);
+        Assert.Equal(mapping.Write(Complete(2025)).Xml, mapping.Write(Complete(2025)).Xml);
     }
 
     [Fact]
     public void A_fault_of_the_schema_is_told_with_its_line()
     {
         var kenya = Complete(2025);
-        var written = new EmploymentIncomeEReturn().Write(kenya, Agent);
+        var written = new EmploymentIncomeEReturn().Write(kenya);
         var broken = Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(written.Xml).Replace(">n@post.example<", ">no address<"));
         var fault = Assert.Single(new SchemaCheck(File.ReadAllText(SchemaFile(2025))).Faults(broken));
         var (place, message) = EReturnFaults.InWords(fault, written, kenya);

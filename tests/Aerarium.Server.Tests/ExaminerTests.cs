@@ -40,6 +40,7 @@ public sealed class ExaminerTests : IDisposable
                 ["scope.resident"] = "yes", ["scope.employers"] = "one", ["taxpayer.pin"] = "A009900771K", ["taxpayer.name"] = "Wambui Larkspur", ["taxpayer.kind"] = "original",
                 ["taxpayer.email"] = "w@post.example", ["payout.route"] = "mobile", ["payout.mobile-number"] = "0712345678",
                 ["declaration.true-and-complete"] = "yes", ["declaration.name"] = "Wambui", ["declaration.capacity"] = "taxpayer", ["declaration.date"] = "2026-06-01",
+                ["declaration.agent-pin"] = "P051999001R", ["declaration.agent-name"] = "Practice", ["declaration.contact-name"] = "T", ["declaration.contact-phone"] = "0700",
             },
         };
         var row = new EntryRow("1");
@@ -50,7 +51,7 @@ public sealed class ExaminerTests : IDisposable
 
         entries.Rows["employment.employers"] = [row];
         var evaluation = Catalogue.Get(EmploymentIncomeReturn.ReturnId, 2025).Evaluate(entries, new DateOnly(2026, 6, 1));
-        return Encoding.UTF8.GetString(new EmploymentIncomeEReturn().Write(evaluation, new FilingAgent("P051999001R", "Practice")).Xml);
+        return Encoding.UTF8.GetString(new EmploymentIncomeEReturn().Write(evaluation).Xml);
     }
 
     private IReadOnlyList<Reason> Examine(string document) => _examiner.Examine(XmlSignature.Sign(Encoding.UTF8.GetBytes(document), _certificate), _archive).Reasons;

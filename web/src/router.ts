@@ -6,6 +6,11 @@ export const router = createRouter({
   routes: [
     { path: '/', redirect: '/desk' },
     { path: '/sign-in', component: () => import('./places/signin/SignIn.vue'), meta: { open: true, title: 'Sign in' } },
+    {
+      path: '/set-up',
+      component: () => import('./places/signin/SetUpPractice.vue'),
+      meta: { open: true, title: 'New practice' },
+    },
     { path: '/desk', component: () => import('./places/desk/Desk.vue'), meta: { title: 'Desk' } },
     { path: '/clients', component: () => import('./places/client/ClientList.vue'), meta: { title: 'Clients' } },
     { path: '/clients/new', component: () => import('./places/client/ClientPage.vue'), meta: { title: 'New client' } },
@@ -34,6 +39,9 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const session = useSession()
   if (!session.view) await session.load()
+  if (!session.view?.practice) {
+    if (to.path !== '/set-up') return { path: '/set-up' }
+  } else if (to.path === '/set-up') return { path: '/desk' }
   if (!to.meta.open && !session.person) return { path: '/sign-in', query: { to: to.fullPath } }
   document.title = `${String(to.meta.title ?? 'Aerarium')} - Aerarium`
   return true

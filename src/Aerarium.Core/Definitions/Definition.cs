@@ -20,11 +20,16 @@ public sealed record KeyFigure(string Label, Line Line, string Sign);
 /// <param name="Confidence">How sure we are.</param>
 public sealed record Deadline(string Act, string Label, DateOnly Day, string Source, Confidence Confidence)
 {
+    private HolidayCalendar? Calendar { get; init; }
+
+    /// <summary>The line on which a later day is entered once the authority has granted it, or null.</summary>
+    public Line? ExtendedBy { get; init; }
+
     /// <summary>The day to plan for: the deadline itself, or an earlier one when the law moves it to a working day.</summary>
-    public DateOnly SafeDay { get; init; } = Day;
+    public DateOnly SafeDay => Calendar?.WorkingDayOnOrBefore(Day) ?? Day;
 
     /// <summary>The same deadline where it moves to the last working day before it.</summary>
-    public Deadline OrTheWorkingDayBefore(HolidayCalendar calendar) => this with { SafeDay = calendar.WorkingDayOnOrBefore(Day) };
+    public Deadline OrTheWorkingDayBefore(HolidayCalendar calendar) => this with { Calendar = calendar };
 }
 
 /// <summary>
@@ -88,6 +93,9 @@ public abstract class Definition
     /// <summary>The balance: more than zero is to pay, less than zero is a refund.</summary>
     public Line Balance => Outcome[^1].Line;
 
+    /// <summary>Penalty and interest that have run until the day of evaluation, as if everything were made good on it; null where the law knows none.</summary>
+    public Line? RunningCharges { get; private set; }
+
     /// <summary>Hash of everything the definition says; kept with every return that is frozen.</summary>
     public string Revision { get; private set; } = "";
 
@@ -113,6 +121,9 @@ public abstract class Definition
         Evaluator.Run(sheet);
         return new Evaluation(this, sheet, entries);
     }
+
+    /// <summary>Names the line that says what has run until today.</summary>
+    protected void ChargesRunOn(AmountLine charges) => RunningCharges = charges.Line;
 
     /// <summary>Declares the key figures, checks every rule, fixes the order of computation. Called once, at the end of construction.</summary>
     /// <exception cref="RuleException">A rule is circular, incomplete or used outside its row; the message names it.</exception>
@@ -147,7 +158,7 @@ public abstract class Definition
                 $"{line.Key}:missing",
                 Severity.Error,
                 new IsOpen(line) & line.RequiredWhen! & !new IsFilled(new AnyLine(line)),
-                line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'." : $"{line.Label} is missing.",
+                MissingMessage(line),
                 [line],
                 line.Table));
         }
@@ -165,6 +176,11 @@ public abstract class Definition
         Evaluator = new Evaluator(this, RuleOrder.Of(this));
         Revision = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(DefinitionText.Of(this))));
     }
+
+    private static Message MissingMessage(Line line) =>
+        line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."
+        : line.PracticeParticular is not null ? $"{line.Label} is missing; keep it on the Practice page, and every return follows."
+        : $"{line.Label} is missing.";
 
     internal int ScalarSlots { get; private set; }
 

@@ -59,7 +59,10 @@ public sealed class Message
     public void AppendFormatted(Parameter value) => _parts.Add(value.ValueInWords);
 
     /// <summary>A date, written out.</summary>
-    public void AppendFormatted(DateOnly value) => _parts.Add(value.ToString("d MMMM yyyy", CultureInfo.InvariantCulture));
+    public void AppendFormatted(DateOnly value) => _parts.Add(InWords(value.DayNumber));
+
+    /// <summary>A date that is entered or worked out, written out.</summary>
+    public void AppendFormatted(DateFormula value) => _parts.Add(value);
 
     /// <summary>A text line, printed as typed.</summary>
     public void AppendFormatted(TextLine value) => _parts.Add(value);
@@ -76,6 +79,7 @@ public sealed class Message
             text.Append(part switch
             {
                 Amount amount => Figures.Money(amount.Evaluate(sheet)),
+                DateFormula date => InWords(date.Evaluate(sheet)),
                 TextLine line => sheet.TextOf(line.Line) ?? "",
                 _ => part,
             });
@@ -83,6 +87,8 @@ public sealed class Message
 
         return text.ToString();
     }
+
+    private static string InWords(int day) => day == 0 ? "" : DateOnly.FromDayNumber(day).ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
 
     /// <inheritdoc />
     public override string ToString() => string.Concat(_parts.Select(p => p is Formula formula ? $"[{formula.Words}]" : p.ToString()));

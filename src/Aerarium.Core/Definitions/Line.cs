@@ -154,6 +154,12 @@ public sealed class Line
     /// <summary>Filled from the client's particulars when a return is opened and while it is open: the particular's name.</summary>
     public string? ClientParticular { get; internal set; }
 
+    /// <summary>Filled from the practice's particulars for the country, in the same way: the particular's name.</summary>
+    public string? PracticeParticular { get; internal set; }
+
+    /// <summary>Whether particulars kept elsewhere fill it, so that nobody needs to type it.</summary>
+    public bool FollowsParticulars => ClientParticular is not null || PracticeParticular is not null;
+
     /// <inheritdoc />
     public override string ToString() => Key;
 }
@@ -196,13 +202,6 @@ public sealed class AnswerLine : Condition, ILineFormula
 
     /// <inheritdoc />
     public Line Line { get; }
-
-    /// <summary>Says that the answer belongs to one year only.</summary>
-    public AnswerLine OfOneYear()
-    {
-        Line.OfOneYear = true;
-        return this;
-    }
 
     /// <summary>Says that most clients' answer is yes.</summary>
     public AnswerLine UsuallyYes()
@@ -404,6 +403,22 @@ public static class LineWords
         where T : ILineFormula
     {
         formula.Line.ClientParticular = particular;
+        return formula;
+    }
+
+    /// <summary>Says that what is entered belongs to one year only.</summary>
+    public static T OfOneYear<T>(this T formula)
+        where T : ILineFormula
+    {
+        formula.Line.OfOneYear = true;
+        return formula;
+    }
+
+    /// <summary>Filled from a particular the practice keeps for the country; a person can type over it.</summary>
+    public static T FollowsPractice<T>(this T formula, string particular)
+        where T : ILineFormula
+    {
+        formula.Line.PracticeParticular = particular;
         return formula;
     }
 

@@ -59,6 +59,15 @@ public sealed class Evaluation
     public IEnumerable<(KeyFigure Figure, decimal Amount)> Outcome =>
         Definition.Outcome.Select(figure => (figure, Sheet.Amounts[figure.Line.Slot]));
 
+    /// <summary>The deadlines of this return: those of the law, moved where more time has been granted.</summary>
+    public IEnumerable<Deadline> Deadlines => Definition.Deadlines.Select(deadline =>
+        deadline.ExtendedBy is { } line && Code(line) > deadline.Day.DayNumber
+            ? deadline with { Day = DateOnly.FromDayNumber(Code(line)) }
+            : deadline);
+
+    /// <summary>Penalty and interest that have run until the day of evaluation.</summary>
+    public decimal RunningCharges => Definition.RunningCharges is { } line ? Sheet.Amounts[line.Slot] : 0;
+
     /// <summary>Whether a section applies.</summary>
     public bool IsOpen(Section section) => Sheet.OpenSections[section.Position];
 
@@ -203,7 +212,7 @@ public sealed class Evaluation
         {
             var kept = section is RepeatingSection table
                 ? RowsOf(table).Count
-                : section.Lines.Count(l => !l.IsComputed && l.ClientParticular is null && Sheet.GivenFilled[l.Slot]);
+                : section.Lines.Count(l => !l.IsComputed && !l.FollowsParticulars && Sheet.GivenFilled[l.Slot]);
             if (kept > 0)
             {
                 yield return (

@@ -32,6 +32,18 @@ public static class EntryReader
         "yyyy-M-d", "d/M/yyyy", "d.M.yyyy", "d-M-yyyy", "d MMM yyyy", "d MMMM yyyy", "yyyyMMdd",
     ];
 
+    /// <summary>Reads a date typed in any of the usual ways, day before month; the year from 1900 to 2100.</summary>
+    public static bool TryDate(string text, out DateOnly date) =>
+        DateOnly.TryParseExact(text, DateFormats, CultureInfo.InvariantCulture, DateTimeStyles.None, out date) && date.Year is >= 1900 and <= 2100;
+
+    /// <summary>Reads an amount to the cent that stands on no line, such as a payment; it may be grouped, or arithmetic.</summary>
+    public static bool TryAmount(string text, out decimal amount)
+    {
+        var (number, problem) = text.Length is 0 or > LongestText ? (null, "none") : Arithmetic.Compute(text);
+        amount = number ?? 0;
+        return problem is null && decimal.Round(amount, 2) == amount && Math.Abs(amount) <= LargestAmount;
+    }
+
     /// <summary>Reads a typed text for a line; row references are not resolved here.</summary>
     public static Reading Read(Line line, string? typed)
     {

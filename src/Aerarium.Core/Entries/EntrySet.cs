@@ -15,6 +15,9 @@ public enum Origin
     /// <summary>The particulars kept with the client.</summary>
     Client,
 
+    /// <summary>The particulars the practice keeps for the country.</summary>
+    Practice,
+
     /// <summary>Last year's return.</summary>
     LastYear,
 

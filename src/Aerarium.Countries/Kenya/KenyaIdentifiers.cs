@@ -13,6 +13,14 @@ public static class KenyaIdentifiers
         "A taxpayer number is the letter A, nine digits and a letter, such as A001234567B; copy it from the registration certificate.",
         "Pattern from memory; the control letter's rule is not published");
 
+    /// <summary>Personal identification number of a company.</summary>
+    public static readonly IdentifierRule CompanyPin = new(
+        "ke-pin-company",
+        "personal identification number",
+        "^P[0-9]{9}[A-Z]$",
+        "A company's taxpayer number is the letter P, nine digits and a letter, such as P051987654Q; copy it from the registration certificate.",
+        "Pattern from memory; the control letter's rule is not published");
+
     /// <summary>Personal identification number of an employer, lender or insurer; individuals may employ.</summary>
     public static readonly IdentifierRule PayerPin = new(
         "ke-pin-payer",

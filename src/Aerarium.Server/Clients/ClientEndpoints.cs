@@ -5,6 +5,7 @@ using Aerarium.Core.Entries;
 using Aerarium.Core.Identifiers;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
+using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
@@ -15,6 +16,9 @@ public sealed record ClientParticularsInput
 {
     /// <summary>Country of the returns, ISO 3166, lower case.</summary>
     public required string Country { get; init; }
+
+    /// <summary>individual or company; an individual when left out.</summary>
+    public string? Kind { get; init; }
 
     /// <summary>Taxpayer identifier.</summary>
     public required string Identifier { get; init; }
@@ -27,6 +31,9 @@ public sealed record ClientParticularsInput
 
     /// <summary>Date of birth, as typed.</summary>
     public string? BirthDate { get; init; }
+
+    /// <summary>Last day of a company's financial year, as typed.</summary>
+    public string? YearEnd { get; init; }
 
     /// <summary>E-mail address.</summary>
     public string? Email { get; init; }
@@ -55,6 +62,12 @@ public sealed record ClientParticularsInput
     /// <summary>Mobile number.</summary>
     public string? PayoutMobile { get; init; }
 
+    /// <summary>Particulars of the country besides these, by name.</summary>
+    public IReadOnlyDictionary<string, string?>? More { get; init; }
+
+    /// <summary>For a new client: that it is not the client it looks like.</summary>
+    public bool AsAnother { get; init; }
+
     /// <summary>Revision that was read; zero for a new client.</summary>
     public long Revision { get; init; }
 }
@@ -62,20 +75,30 @@ public sealed record ClientParticularsInput
 /// <summary>What is wrong with one field, and what to do.</summary>
 public sealed record FieldProblem(string Field, string Message);
 
-/// <summary>A client and what is wrong with what was typed; nothing is stored while there are problems.</summary>
-public sealed record ClientSaved(long? Id, IReadOnlyList<FieldProblem> Problems, int ReturnsChanged);
+/// <summary>A client and what is wrong with what was typed; nothing is stored while there are problems, or while it looks like another client.</summary>
+public sealed record ClientSaved(long? Id, IReadOnlyList<FieldProblem> Problems, int ReturnsChanged, AlikeClient? Alike = null);
+
+/// <summary>A client that may be the same.</summary>
+public sealed record AlikeClient(long Id, string Name, string? BirthDate);
+
+/// <summary>A country and what is kept about its clients besides the common particulars.</summary>
+public sealed record CountryView(string Code, string Name, IReadOnlyList<ClientParticularView> OfIndividuals, IReadOnlyList<ClientParticularView> OfCompanies);
+
+/// <summary>A particular of a country's clients.</summary>
+public sealed record ClientParticularView(string Name, string Label, string? Hint, IReadOnlyList<Core.Definitions.Choice>? Choices);
 
 /// <summary>A page of the clients.</summary>
 public sealed record ClientPage(long Total, IReadOnlyList<ClientListRecord> Items);
 
 /// <summary>A client's page.</summary>
-public sealed record ClientView(ClientRecord Particulars, IReadOnlyList<ClientReturnItem> Returns);
+public sealed record ClientView(
+    ClientRecord Particulars, IReadOnlyList<ClientReturnItem> Returns, IReadOnlyList<RelationView> Relations, IReadOnlyList<string> GroupMembers);
 
 /// <summary>A return of a client.</summary>
 public sealed record ClientReturnItem(long Id, string Definition, string Title, int Year, string Kind, string Stage, string Balance, string Currency);
 
 /// <summary>Asks whether an identifier may be used.</summary>
-public sealed record IdentifierQuestion(string Country, string Value, long? ClientId);
+public sealed record IdentifierQuestion(string Country, string? Kind, string Value, long? ClientId);
 
 /// <summary>The normalised identifier, and what is wrong with it.</summary>
 public sealed record IdentifierAnswer(string Value, string? Problem);
@@ -98,19 +121,30 @@ internal static class ClientEndpoints
                 Storage.Clients.Count(unit, search, reach),
                 Storage.Clients.Page(unit, search, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
         }));
-        clients.MapGet("/{id:long}", (long id, PracticeDatabase database) => database.Read(unit => new ClientView(
-            Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client"),
-            [.. Storage.Returns.OfClient(unit, id).Select(r => Item(r))])));
+        api.MapGet("/countries", () => Catalogue.Countries.Values
+            .Select(c => new CountryView(c.Code, c.Name, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).WithTags("Clients");
+        clients.MapGet("/{id:long}", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
+        {
+            var client = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");
+            var reach = Caller.Of(user).Reach;
+            return new ClientView(
+                client,
+                [.. Storage.Returns.OfClient(unit, id).Select(r => Item(r))],
+                ClientRelations.Of(unit, id, reach),
+                client.ClientGroup is { } group ? Storage.Clients.InGroup(unit, group, id, reach) : []);
+        }));
         clients.MapPost("/check-identifier", (IdentifierQuestion question, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var value = IdentifierRule.Normalise(question.Value ?? "");
-            return new IdentifierAnswer(value, ProblemOf(unit, question.Country, value, question.ClientId, Caller.Of(user).Reach));
+            return new IdentifierAnswer(value, ProblemOf(unit, question.Country, question.Kind, value, question.ClientId, Caller.Of(user).Reach));
         })).RequireAuthorization(Policies.Prepare);
         clients.MapPost("", (ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             Add(typed, Caller.Of(user), database, clock)).RequireAuthorization(Policies.Prepare);
-        clients.MapPut("/{id:long}", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, ClientParticulars particulars, Workbench workbench) =>
+        clients.MapPut("/{id:long}", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, FollowedParticulars particulars, Workbench workbench) =>
             ChangeAsync(id, typed, Caller.Of(user), database, clock, particulars, workbench)).RequireAuthorization(Policies.Prepare);
         clients.MapClientImport();
+        clients.MapRelations();
+        clients.MapClientRecords();
         clients.MapPut("/{id:long}/team", ChangeTeam).RequireAuthorization(Policies.Manage);
     }
 
@@ -152,6 +186,11 @@ internal static class ClientEndpoints
             return new ClientSaved(null, problems, 0);
         }
 
+        if (!typed.AsAnother && new NearDuplicates(Storage.Clients.Names(unit, client.Country, client.Kind, caller.Reach)).Find(client.Name, client.BirthDate) is { } alike)
+        {
+            return new ClientSaved(null, [], 0, new AlikeClient(alike.Id, alike.Name, alike.BirthDate));
+        }
+
         var id = Storage.Clients.Add(unit, client);
         Acts.Add(unit, caller.Act("add-client", clock.GetUtcNow()) with { ClientId = id, After = $"{client.Identifier} {client.Name}" });
         return new ClientSaved(id, [], 0);
@@ -163,13 +202,13 @@ internal static class ClientEndpoints
         Caller caller,
         PracticeDatabase database,
         TimeProvider clock,
-        ClientParticulars particulars,
+        FollowedParticulars particulars,
         Workbench workbench)
     {
         var saved = database.Write(unit =>
         {
             var before = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");
-            var (client, problems) = Read(unit, typed, id, clock, caller.Reach);
+            var (client, problems) = Read(unit, typed with { Country = before.Country, Kind = before.Kind }, id, clock, caller.Reach);
             if (problems.Count > 0)
             {
                 return new ClientSaved(null, problems, 0);
@@ -205,18 +244,23 @@ internal static class ClientEndpoints
     {
         string[] names =
         [
-            "identifier", "name", "birth-date", "email", "phone", "postal-address", "payout-route", "payout-bank", "payout-branch",
-            "payout-account-name", "payout-account-number", "payout-mobile",
+            "identifier", "name", "birth-date", "year-end", "email", "phone", "postal-address", "payout-route", "payout-bank", "payout-branch",
+            "payout-account-name", "payout-account-number", "payout-mobile", .. before.More.Keys.Union(after.More.Keys),
         ];
-        return names.Select(n => (n, before.Particular(n), after.Particular(n))).Where(d => d.Item2 != d.Item3);
+        return names.Select(n => (n, before.Particular(n), after.Particular(n))).Where(d => d.Item2 != d.Item3)
+            .Concat(before.ClientGroup == after.ClientGroup ? [] : [("group", before.ClientGroup, after.ClientGroup)]);
     }
 
-    private static string? ProblemOf(Unit unit, string? country, string identifier, long? clientId, Reach reach)
+    private static ClientParticularView View(Particular particular) => new(particular.Name, particular.Label, particular.Hint, particular.Choices);
+
+    private static string? ProblemOf(Unit unit, string? country, string? kind, string identifier, long? clientId, Reach reach)
     {
-        if (!Catalogue.IndividualIdentifiers.TryGetValue(country ?? "", out var rule))
+        if (!Catalogue.Countries.TryGetValue(country ?? "", out var rules))
         {
             return $"The country '{country}' is not covered.";
         }
+
+        var rule = kind == ClientKinds.Company ? rules.CompanyIdentifier : rules.IndividualIdentifier;
 
         if (!rule.Accepts(identifier))
         {
@@ -234,18 +278,28 @@ internal static class ClientEndpoints
     {
         var problems = new List<FieldProblem>();
         var identifier = IdentifierRule.Normalise(typed.Identifier ?? "");
-        if (ProblemOf(unit, typed.Country, identifier, id, reach) is { } problem)
+        if (ProblemOf(unit, typed.Country, typed.Kind, identifier, id, reach) is { } problem)
         {
             problems.Add(new FieldProblem("identifier", problem));
         }
 
+        var kind = typed.Kind ?? ClientKinds.Individual;
+        if (kind is not (ClientKinds.Individual or ClientKinds.Company))
+        {
+            problems.Add(new FieldProblem("kind", "A client is an individual or a company."));
+        }
+
+        var isCompany = kind == ClientKinds.Company;
         var client = new ClientRecord
         {
             Country = typed.Country ?? "",
+            Kind = kind,
             Identifier = identifier,
             Name = Text("name", "The official name", typed.Name) ?? "",
             ClientGroup = Text("clientGroup", "The group", typed.ClientGroup),
-            BirthDate = BirthDate(typed.BirthDate),
+            BirthDate = isCompany ? null : BirthDate(typed.BirthDate),
+            YearEnd = isCompany ? YearEnd(typed.YearEnd) : null,
+            More = More(),
             Email = Text("email", "The e-mail address", typed.Email),
             Phone = Text("phone", "The telephone number", typed.Phone),
             PostalAddress = Text("postalAddress", "The postal address", typed.PostalAddress),
@@ -284,6 +338,46 @@ internal static class ClientEndpoints
             return clean.Length == 0 ? null : clean;
         }
 
+        Dictionary<string, string> More()
+        {
+            var more = new Dictionary<string, string>();
+            var country = Catalogue.Countries.GetValueOrDefault(typed.Country ?? "");
+            foreach (var particular in (isCompany ? country?.OfCompanies : country?.OfIndividuals) ?? [])
+            {
+                var (value, wrong) = ParticularReader.Read(particular, typed.More?.GetValueOrDefault(particular.Name));
+                if (wrong is not null)
+                {
+                    problems.Add(new FieldProblem(particular.Name, wrong));
+                }
+
+                if (value is not null)
+                {
+                    more[particular.Name] = value;
+                }
+            }
+
+            return more;
+        }
+
+        string? YearEnd(string? value)
+        {
+            var clean = EntryReader.Clean(value);
+            string[] formats = ["d MMMM", "d MMM", "d/M", "d.M", "MM-dd"];
+            if (clean.Length == 0)
+            {
+                return null;
+            }
+
+            // A leap year, so that 29 February can be read.
+            if (DateOnly.TryParseExact($"{clean} 2024", formats.Select(f => $"{f} yyyy").ToArray(), CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
+            {
+                return day.ToString("MM-dd", CultureInfo.InvariantCulture);
+            }
+
+            problems.Add(new FieldProblem("yearEnd", $"'{clean}' is not a day of the calendar; type day and month, such as 31 December."));
+            return null;
+        }
+
         string? BirthDate(string? value)
         {
             var clean = EntryReader.Clean(value);
@@ -292,16 +386,15 @@ internal static class ClientEndpoints
                 return null;
             }
 
-            string[] formats = ["yyyy-M-d", "d/M/yyyy", "d.M.yyyy", "d MMM yyyy", "d MMMM yyyy"];
-            if (!DateOnly.TryParseExact(clean, formats, CultureInfo.InvariantCulture, DateTimeStyles.None, out var date))
+            if (!EntryReader.TryDate(clean, out var date))
             {
                 problems.Add(new FieldProblem("birthDate", $"'{clean}' is not a date of the calendar; type day, month and year, such as 31/12/1990."));
                 return null;
             }
 
-            if (date > clock.Today() || date.Year < 1900)
+            if (date > clock.Today())
             {
-                problems.Add(new FieldProblem("birthDate", "The date of birth lies in the future, or too far back."));
+                problems.Add(new FieldProblem("birthDate", "The date of birth lies in the future."));
             }
 
             return date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);

@@ -1,21 +1,9 @@
-using System.Globalization;
-using System.IO.Compression;
 using System.Security.Claims;
-using Aerarium.Core.Entries;
 using Aerarium.Server.Access;
+using Aerarium.Server.Gathering;
 using Aerarium.Storage;
-using CsvHelper;
-using CsvHelper.Configuration;
-using ExcelDataReader;
 
 namespace Aerarium.Server.Clients;
-
-/// <summary>Something in an imported table.</summary>
-/// <param name="Row">Row of the file as a spreadsheet numbers it.</param>
-/// <param name="Column">Heading of the column.</param>
-/// <param name="Value">What stands there.</param>
-/// <param name="Message">What is wrong, and what to do.</param>
-public sealed record ImportRemark(int Row, string Column, string? Value, string Message);
 
 /// <summary>How an import went, or would go.</summary>
 /// <param name="Rows">Rows with anything in them.</param>
@@ -30,10 +18,6 @@ public sealed record ImportReport(
 /// <summary>Clients from a table: CSV, or the first sheet of an XLSX workbook. All or nothing, unless the person chooses the good rows.</summary>
 internal static class ClientImport
 {
-    private const int MostRows = 5_000;
-    private const int MostColumns = 200;
-    private const long LargestUnpacked = 60 * 1024 * 1024;
-
     /// <summary>Particulars by the headings they are known under; letters and digits count, nothing else.</summary>
     private static readonly (string Field, string Heading, string[] Known)[] Columns =
     [
@@ -50,10 +34,9 @@ internal static class ClientImport
         ("payoutAccountName", "Account name", ["accountname", "payoutaccountname"]),
         ("payoutAccountNumber", "Account number", ["accountnumber", "payoutaccountnumber"]),
         ("payoutMobile", "Mobile for payout", ["mobileforpayout", "payoutmobile", "mobilemoney"]),
+        ("kind", "Kind", ["kind", "type", "clientkind"]),
+        ("yearEnd", "Financial year end", ["financialyearend", "yearend"]),
     ];
-
-    /// <summary>The workbook reader asks for a Windows code page when it starts, though XLSX has none.</summary>
-    static ClientImport() => System.Text.Encoding.RegisterProvider(System.Text.CodePagesEncodingProvider.Instance);
 
     public static void MapClientImport(this RouteGroupBuilder clients) =>
         clients.MapPost("/import", async (
@@ -61,18 +44,18 @@ internal static class ClientImport
         {
             using var memory = new MemoryStream();
             await request.Body.CopyToAsync(memory, cancellation);
-            return Import(Read(memory.ToArray()), country ?? "", keep, Caller.Of(user), database, clock);
+            return Import(TableFile.Read(memory.ToArray()), country ?? "", keep, Caller.Of(user), database, clock);
         }).RequireAuthorization(Policies.Prepare);
 
     /// <summary>Tries the rows and stores them: nothing for a trial, all or nothing for <c>all</c>, the good ones for <c>good</c>.</summary>
-    private static ImportReport Import(Table table, string country, string? keep, Caller caller, PracticeDatabase database, TimeProvider clock)
+    private static ImportReport Import(ImportedTable table, string country, string? keep, Caller caller, PracticeDatabase database, TimeProvider clock)
     {
         if (keep is not (null or "all" or "good"))
         {
             throw PlainProblem.Refused("Keep all rows or the good ones.");
         }
 
-        var places = Columns.Select(c => table.Headings.ToList().FindIndex(h => c.Known.Contains(Plain(h)))).ToArray();
+        var places = Columns.Select(c => table.Headings.ToList().FindIndex(h => c.Known.Contains(TableFile.Plain(h)))).ToArray();
         foreach (var needed in new[] { 0, 1 })
         {
             if (places[needed] < 0)
@@ -83,6 +66,8 @@ internal static class ClientImport
 
         return database.Write(unit =>
         {
+            var alike = new[] { ClientKinds.Individual, ClientKinds.Company }.ToDictionary(
+                kind => kind, kind => new Lazy<NearDuplicates>(() => new NearDuplicates(Storage.Clients.Names(unit, country, kind, caller.Reach))));
             var (problems, doubts, good, seen) = (new List<ImportRemark>(), new List<ImportRemark>(), new List<ClientRecord>(), new Dictionary<string, int>());
             foreach (var (number, cells) in table.Rows)
             {
@@ -100,9 +85,9 @@ internal static class ClientImport
                 }
 
                 good.Add(client);
-                if (Storage.Clients.FindAlike(unit, country, client.Name, client.BirthDate, caller.Reach) is { } alike)
+                if (alike[client.Kind].Value.Find(client.Name, client.BirthDate) is { } other)
                 {
-                    doubts.Add(Remark(number, "name", Cell, $"{alike.Name} ({alike.Identifier}) has the same name{(client.BirthDate is null ? "" : " and date of birth")}; is it the same person?"));
+                    doubts.Add(Remark(number, "name", Cell, $"{other.Name}{(other.BirthDate is null ? "" : $", born {other.BirthDate},")} is a client already; is it the same?"));
                 }
             }
 
@@ -140,91 +125,7 @@ internal static class ClientImport
         PayoutAccountName = cell(10),
         PayoutAccountNumber = cell(11),
         PayoutMobile = cell(12),
+        Kind = cell(13) is { Length: > 0 } kind ? kind.ToLowerInvariant() : null,
+        YearEnd = cell(14),
     };
-
-    private static string Plain(string heading) => string.Concat(heading.ToLowerInvariant().Where(char.IsAsciiLetterOrDigit));
-
-    private static Table Read(byte[] file)
-    {
-        var table = file switch
-        {
-            [] => throw PlainProblem.Refused("The file is empty."),
-            [(byte)'P', (byte)'K', ..] => Workbook(file),
-            _ => Csv(file),
-        };
-        return table.Rows.Count switch
-        {
-            0 => throw PlainProblem.Refused("The file has headings but no rows."),
-            > MostRows => throw PlainProblem.Refused($"The file has {table.Rows.Count} rows; import at most {MostRows} at once."),
-            _ => table,
-        };
-    }
-
-    private static Table Csv(byte[] file)
-    {
-        if (Array.IndexOf(file, (byte)0) >= 0)
-        {
-            throw PlainProblem.Refused("This is neither CSV nor an XLSX workbook. Save the table as one of them.");
-        }
-
-        var settings = new CsvConfiguration(CultureInfo.InvariantCulture) { DetectDelimiter = true, HasHeaderRecord = false, IgnoreBlankLines = true };
-        var lines = new List<(int, IReadOnlyList<string>)>();
-        try
-        {
-            using var reader = new CsvParser(new StreamReader(new MemoryStream(file), new System.Text.UTF8Encoding(false, throwOnInvalidBytes: true)), settings);
-            while (reader.Read())
-            {
-                lines.Add((reader.RawRow, [.. reader.Record!.Select(EntryReader.Clean)]));
-            }
-        }
-        catch (CsvHelperException problem)
-        {
-            throw PlainProblem.Refused($"The file cannot be read as CSV near row {problem.Context?.Parser?.RawRow}: a quotation mark is not closed, or stands inside a cell without being doubled.");
-        }
-        catch (System.Text.DecoderFallbackException)
-        {
-            throw PlainProblem.Refused("The file is not UTF-8. Save it as 'CSV UTF-8', or as an XLSX workbook.");
-        }
-
-        return Shape(lines);
-    }
-
-    private static Table Workbook(byte[] file)
-    {
-        try
-        {
-            using (var zip = new ZipArchive(new MemoryStream(file)))
-            {
-                if (zip.Entries.Sum(e => e.Length) > LargestUnpacked)
-                {
-                    throw PlainProblem.Refused("The workbook is far larger unpacked than a list of clients can be; it was not opened.");
-                }
-            }
-
-            using var reader = ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file));
-            var lines = new List<(int, IReadOnlyList<string>)>();
-            while (lines.Count < MostRows + 2 && reader.Read())
-            {
-                lines.Add((reader.Depth + 1, [.. Enumerable.Range(0, Math.Min(MostColumns, reader.FieldCount)).Select(c => Text(reader.GetValue(c)))]));
-            }
-
-            return Shape(lines);
-        }
-        catch (Exception problem) when (problem is not PlainProblem)
-        {
-            throw PlainProblem.Refused("The workbook cannot be read. Save it again as XLSX, without a password, or as CSV.");
-        }
-
-        static string Text(object? value) => value is DateTime day
-            ? day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
-            : EntryReader.Clean(Convert.ToString(value, CultureInfo.InvariantCulture));
-    }
-
-    private static Table Shape(IEnumerable<(int Number, IReadOnlyList<string> Cells)> lines)
-    {
-        var filled = lines.Where(l => l.Cells.Any(c => c.Length > 0)).ToList();
-        return filled is [var first, .. var rest] ? new Table(first.Cells, rest) : throw PlainProblem.Refused("The file is empty.");
-    }
-
-    private sealed record Table(IReadOnlyList<string> Headings, IReadOnlyList<(int Number, IReadOnlyList<string> Cells)> Rows);
 }

@@ -82,7 +82,6 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
         }
 
         var copy = Workspace.Load(unit, Storage.Returns.Find(unit, id)!, pattern.Definition, pattern.Today);
-        Storage.Returns.KeepSummary(
-            unit, id, pattern.Record.Revision, Core.Formulas.Figures.Canonical(copy.Evaluation.Balance), copy.Errors, copy.OpenWarnings, pattern.Record.Started == 1);
+        Storage.Returns.KeepSummary(unit, id, copy.Summary with { Revision = pattern.Record.Revision }, pattern.Record.Started == 1);
     }
 }

@@ -3,7 +3,7 @@ using Aerarium.Core.Entries;
 using Aerarium.Countries.Kenya.EmploymentIncome;
 using Aerarium.Server.Access;
 using Aerarium.Server.Approval;
-using Aerarium.Server.Clients;
+using Aerarium.Server.Gathering;
 using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
 using Aerarium.Server.Sending;
@@ -19,6 +19,8 @@ public sealed class DemoData(
     IPasswordHasher<PersonRecord> hasher,
     TimeProvider clock,
     Workbench workbench,
+    AuthorityCredentials credentials,
+    RegisteredParticulars registered,
     ReturnOpening opening,
     ApprovalDesk approval,
     EReturnBuilding building,
@@ -35,6 +37,14 @@ public sealed class DemoData(
         new("noor@lanternreef.example", "glass-and-window", "Noor Abara", Roles.Reader),
     ];
 
+    private static readonly (string Name, string Value)[] Particulars =
+    [
+        ("agent-pin", "P051999001R"),
+        ("agent-name", "Lantern Reef Tax Practice"),
+        ("contact-name", "Tarek Oyelaran"),
+        ("contact-phone", "0700 555 010"),
+    ];
+
     /// <summary>Fills the practice unless it has been set up already.</summary>
     public void SeedOnce()
     {
@@ -44,30 +54,41 @@ public sealed class DemoData(
         }
 
         var now = Moments.Text(clock.GetUtcNow());
-        var practice = signing.Make("Lantern Reef Tax Practice", "P051999001R", now);
+        var practice = signing.Make("Lantern Reef Tax Practice", now);
         var people = database.Write(unit =>
         {
             Practices.Add(unit, practice);
+            foreach (var (name, value) in Particulars)
+            {
+                PracticeParticulars.Put(unit, "ke", name, value);
+            }
+
             return Credentials.Select(c => new Caller(
                 People.Add(unit, c.Email, c.Name, hasher.HashPassword(null!, c.Password), [c.Role]), c.Name, [c.Role])).ToList();
         });
+        database.Write(unit => credentials.Change(unit, "ke", "lantern-reef", "reef-demo-secret", people[3]));
         foreach (var client in DemoReturns.Clients)
         {
             Add(client, preparer: people[0], approver: people[1]);
         }
+
+        AddCompanyAndFamily(people[0]);
     }
 
     private void Add(DemoClient client, Caller preparer, Caller approver)
     {
+        var now = Moments.Text(clock.GetUtcNow());
         var id = database.Write(unit =>
         {
             var added = Storage.Clients.Add(unit, Record(client));
             Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = added, After = $"{client.Pin} {client.Name}" });
+            Consents.Put(unit, new ConsentRecord(added, "2026-04-01", client.Name, preparer.Name, now));
             return added;
         });
         foreach (var item in client.Returns)
         {
             var opened = opening.Open(id, new OpenReturn(EmploymentIncomeReturn.ReturnId, item.Year, "original"), preparer);
+            registered.VerifyAsync(opened, preparer, CancellationToken.None).GetAwaiter().GetResult();
             if (item.Stage != DemoStage.Untouched)
             {
                 workbench.Edit(opened, preparer, [.. Changes(item)], Origin.Typed, null);
@@ -89,9 +110,7 @@ public sealed class DemoData(
                 finding.Id, finding.Row ?? "", finding.Message, "Held against the certificate and discussed with the client.", preparer.Name, Moments.Text(clock.GetUtcNow()))));
         }
 
-        workbench.Forget(id);
-        var accepted = workbench.Open(id);
-        database.Write(unit => Storage.Returns.KeepSummary(unit, id, accepted.Record.Revision, accepted.Record.Balance, accepted.Errors, accepted.OpenWarnings, true));
+        workbench.Refresh(id);
         approval.HandOver(id, preparer);
         if (stage == DemoStage.Waiting)
         {
@@ -104,6 +123,39 @@ public sealed class DemoData(
         {
             sending.Queue(id, approver);
         }
+    }
+
+    /// <summary>A company one of the clients directs, a couple, and what a return of theirs reminds of.</summary>
+    private void AddCompanyAndFamily(Caller preparer)
+    {
+        database.Write(unit =>
+        {
+            long Of(string pin) => Storage.Clients.FindByIdentifier(unit, "ke", pin)!.Id;
+            var (njeri, per) = (Of("A001100210N"), Of("A001100211P"));
+            var company = Storage.Clients.Add(unit, new ClientRecord
+            {
+                Country = "ke",
+                Kind = ClientKinds.Company,
+                Identifier = "P051440777S",
+                Name = "Halvorsen Sail Lofts Ltd",
+                ClientGroup = "Halvorsen household",
+                YearEnd = "12-31",
+                Email = "sails@post.example",
+                PostalAddress = "Box 17, Lantern Reef",
+                More = new Dictionary<string, string> { ["registration-number"] = "CPR/2017/004410" },
+            });
+            Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = company, After = "P051440777S Halvorsen Sail Lofts Ltd" });
+            Relations.Add(unit, new RelationRecord { ClientId = njeri, Kind = "spouse", OfId = per });
+            Relations.Add(unit, new RelationRecord { ClientId = njeri, Kind = "director", OfId = company });
+            Reminders.Add(unit, new ReminderRecord
+            {
+                ReturnId = Storage.Returns.OfClient(unit, njeri)[0].Id,
+                PersonId = preparer.Id,
+                OnDay = "2026-06-17",
+                Words = "ask for the lender's certificate of 2025",
+                MadeBy = preparer.Name,
+            });
+        });
     }
 
     private static IEnumerable<EntryChange> Changes(DemoReturn item)

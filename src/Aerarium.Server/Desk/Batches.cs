@@ -1,9 +1,11 @@
 using System.Globalization;
+using System.IO.Compression;
 using System.Security.Claims;
 using Aerarium.Core.Days;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
 using Aerarium.Server.Access;
+using Aerarium.Server.Gathering;
 using Aerarium.Server.Returns;
 using Aerarium.Server.Sending;
 using Aerarium.Storage;
@@ -11,7 +13,7 @@ using Aerarium.Storage;
 namespace Aerarium.Server.Desk;
 
 /// <summary>An act on many returns: on those named, or on a whole list.</summary>
-/// <param name="Act">assign, tag, untag, recheck, roll-forward, build or send.</param>
+/// <param name="Act">assign, tag, untag, recheck, roll-forward, build, send or export.</param>
 /// <param name="Argument">The person a return is assigned to, or the tag.</param>
 /// <param name="Returns">The returns; null for the whole list.</param>
 /// <param name="List">The list, when no returns are named.</param>
@@ -46,6 +48,7 @@ internal static class BatchEndpoints
             var found = Own(unit, batch, user);
             return new BatchResults(View(unit, found), Batches.Items(unit, batch, "refused", MostShown), Batches.Items(unit, batch, "done", MostShown));
         }));
+        batches.MapGet("/{batch:long}/parcels.zip", Parcels).Produces(StatusCodes.Status200OK, contentType: "application/zip");
         batches.MapPost("/{batch:long}/stop", (long batch, ClaimsPrincipal user, PracticeDatabase database) =>
             Move(batch, user, database, "running", "stopped")).RequireAuthorization(Policies.Prepare);
         batches.MapPost("/{batch:long}/go-on", (long batch, ClaimsPrincipal user, PracticeDatabase database, BatchRunner runner) =>
@@ -56,13 +59,48 @@ internal static class BatchEndpoints
         }).RequireAuthorization(Policies.Prepare);
     }
 
+    /// <summary>The Parcels of every return the batch exported, in one zip; a return that changed since is left out.</summary>
+    private static IResult Parcels(long batch, ClaimsPrincipal user, PracticeDatabase database)
+    {
+        var items = database.Read(unit =>
+        {
+            if (Own(unit, batch, user).Act != "export")
+            {
+                throw PlainProblem.NotFound("An export in this batch");
+            }
+
+            return Batches.Items(unit, batch, "done", MostReturns);
+        });
+        var reach = Caller.Of(user).Reach;
+        return Results.Stream(
+            async stream =>
+            {
+                // The zip is written piece by piece, so that a thousand Parcels need no more memory than one.
+                await using var zip = await ZipArchive.CreateAsync(stream, ZipArchiveMode.Create, leaveOpen: true, entryNameEncoding: null);
+                foreach (var item in items)
+                {
+                    var parcel = database.Read(unit => reach.Sees(unit, item.ReturnId) && ParcelOf.IsComplete(unit, item.ReturnId)
+                        ? (Name: FileNames.Of(unit, item.ReturnId, "zip"), Content: ParcelOf.Return(unit, item.ReturnId))
+                        : default);
+                    if (parcel.Content is not null)
+                    {
+                        var entry = zip.CreateEntry($"{item.ReturnId}-{parcel.Name}", CompressionLevel.NoCompression);
+                        await using var content = await entry.OpenAsync();
+                        await content.WriteAsync(parcel.Content);
+                    }
+                }
+            },
+            "application/zip",
+            $"parcels-{batch}.zip");
+    }
+
     private static BatchView Start(StartBatch asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, BatchActs acts, BatchRunner runner)
     {
         var caller = Caller.Of(user);
         var now = clock.GetUtcNow();
         var view = database.Write(unit =>
         {
-            acts.Check(unit, asked.Act, asked.Argument, caller);
+            acts.Check(unit, asked.Act == BatchActs.FollowPractice ? null : asked.Act, asked.Argument, caller);
             IReadOnlyList<long> returns;
             if (asked.Returns is not null)
             {
@@ -111,19 +149,29 @@ internal static class BatchEndpoints
 
 /// <summary>What can be done with many returns at once, one return at a time.</summary>
 public sealed class BatchActs(
-    PracticeDatabase database, TimeProvider clock, Workbench workbench, ReturnOpening opening, EReturnBuilding building, SendingDesk sending)
+    PracticeDatabase database,
+    TimeProvider clock,
+    Workbench workbench,
+    ReturnOpening opening,
+    FollowedParticulars particulars,
+    RegisteredParticulars registered,
+    EReturnBuilding building,
+    SendingDesk sending)
 {
-    private static readonly string[] Known = ["assign", "tag", "untag", "recheck", "roll-forward", "build", "send"];
+    private static readonly string[] Known = ["assign", "tag", "untag", "recheck", "roll-forward", "build", "send", "export"];
+
+    /// <summary>Carries the practice's particulars into returns; begun by saving them, never by hand.</summary>
+    public const string FollowPractice = "follow-practice";
 
     /// <summary>Refuses an act that does not exist, that lacks its argument, or that the person may not do.</summary>
     public void Check(Unit unit, string? act, string? argument, Caller caller)
     {
-        if (!Known.Contains(act))
+        if (!Known.Contains(act) && act != FollowPractice)
         {
             throw PlainProblem.Refused($"There is no act '{act}'; the acts are {string.Join(", ", Known)}.");
         }
 
-        var policy = act == "send" ? Policies.Approve : Policies.Prepare;
+        var policy = act switch { "send" => Policies.Approve, FollowPractice => Policies.Manage, _ => Policies.Prepare };
         if (!Policies.RolesByPolicy[policy].Any(caller.Roles.Contains))
         {
             throw new PlainProblem(StatusCodes.Status403Forbidden, $"{caller.Name} may not do this; an approver sends returns.");
@@ -161,10 +209,16 @@ public sealed class BatchActs(
                 return Recheck(id);
             case "roll-forward":
                 var opened = opening.RollForward(id, caller);
+                await registered.VerifyAsync(opened, caller, cancellation);
                 return $"return {database.Read(unit => Storage.Returns.Find(unit, opened))!.Year} opened";
             case "build":
                 await building.BuildAsync(id, caller, cancellation);
                 return "built";
+            case "export":
+                return database.Read(unit => ParcelOf.Return(unit, id).Length) is var bytes ? $"{bytes} bytes" : "";
+            case FollowPractice:
+                _ = particulars.Follow(id, caller) is null ? workbench.Refresh(id) : null;
+                return "follows";
             default:
                 sending.Queue(id, caller);
                 return "on its way";
@@ -196,14 +250,8 @@ public sealed class BatchActs(
 
     private string Recheck(long id)
     {
-        workbench.Forget(id);
-        return database.Write(unit =>
-        {
-            var workspace = workbench.Open(unit, id);
-            Storage.Returns.KeepSummary(
-                unit, id, workspace.Record.Revision, Figures.Canonical(workspace.Evaluation.Balance), workspace.Errors, workspace.OpenWarnings, started: false);
-            return $"{workspace.Errors} errors, {workspace.OpenWarnings} warnings";
-        });
+        var workspace = workbench.Refresh(id);
+        return $"{workspace.Errors} errors, {workspace.OpenWarnings} warnings";
     }
 }
 

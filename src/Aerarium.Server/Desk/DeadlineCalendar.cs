@@ -36,7 +36,8 @@ internal static class DeadlineCalendar
             var definition = Catalogue.Get(item.Definition, (int)item.Year);
             foreach (var deadline in definition.Deadlines.Where(d => d.Act != "payment" || IsOwed(item)))
             {
-                calendar.Events.Add(Event(item, definition, deadline, now));
+                var granted = deadline.ExtendedBy is null ? deadline : deadline with { Day = DateOnly.ParseExact(item.Due, "yyyy-MM-dd", CultureInfo.InvariantCulture) };
+                calendar.Events.Add(Event(item, definition, granted, now));
             }
         }
 

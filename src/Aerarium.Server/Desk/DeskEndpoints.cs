@@ -5,8 +5,6 @@ using Aerarium.Core.Days;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;
-using CsvHelper;
-using CsvHelper.Configuration;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Aerarium.Server.Desk;
@@ -27,6 +25,8 @@ namespace Aerarium.Server.Desk;
 /// <param name="Errors">Errors left.</param>
 /// <param name="Warnings">Warnings left.</param>
 /// <param name="Balance">Balance, canonical.</param>
+/// <param name="Charges">Penalty and interest run so far, canonical; zero once it is filed.</param>
+/// <param name="Unpaid">What is left to pay of a filed return, canonical.</param>
 /// <param name="Currency">Currency.</param>
 /// <param name="Holder">Who holds it.</param>
 /// <param name="NextAct">What to do next.</param>
@@ -48,6 +48,8 @@ public sealed record DeskItem(
     int Errors,
     int Warnings,
     string Balance,
+    string Charges,
+    string Unpaid,
     string Currency,
     string Holder,
     string NextAct,
@@ -55,7 +57,7 @@ public sealed record DeskItem(
     IReadOnlyList<string> Tags);
 
 /// <summary>Which returns are asked for, and in which order; what is left out is open returns by group.</summary>
-/// <param name="List">The list: open, not-started, waiting, approved, sent, rejected, overdue, accepted, all.</param>
+/// <param name="List">The list: open, not-started, waiting, approved, sent, rejected, overdue, accepted, unpaid, all.</param>
 /// <param name="Search">Words that must all be found in client, identifier, group or year.</param>
 /// <param name="HolderId">Held by this person.</param>
 /// <param name="Tag">Carrying this tag.</param>
@@ -155,41 +157,33 @@ internal static class DeskEndpoints
         desk.MapDelete("/lists/{name}", (string name, ClaimsPrincipal user, PracticeDatabase database) =>
             database.Write(unit => KeptLists.Remove(unit, Caller.Of(user).Id, name)) ? TypedResults.NoContent() : throw PlainProblem.NotFound("This list"))
             .RequireAuthorization(Policies.Own);
+        api.MapReminders();
         api.MapBatches();
         api.MapDeadlines();
     }
 
     private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    /// <summary>A table for a spreadsheet; a cell that a spreadsheet would take for a formula is marked as text.</summary>
-    private static byte[] Csv(IEnumerable<DeskItem> items)
+    private static byte[] Csv(IEnumerable<DeskItem> items) => CsvFile.Of(items.Select(i => new
     {
-        using var memory = new MemoryStream();
-        using (var writer = new CsvWriter(
-            new StreamWriter(memory), new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape }))
-        {
-            writer.WriteRecords(items.Select(i => new
-            {
-                i.Client,
-                i.Group,
-                Return = i.Title,
-                i.Year,
-                i.Kind,
-                Stage = i.StageLabel,
-                i.Due,
-                i.DaysLeft,
-                i.Errors,
-                i.Warnings,
-                i.Balance,
-                i.Currency,
-                i.Holder,
-                Tags = string.Join(' ', i.Tags),
-                i.NextAct,
-            }));
-        }
-
-        return memory.ToArray();
-    }
+        i.Client,
+        i.Group,
+        Return = i.Title,
+        i.Year,
+        i.Kind,
+        Stage = i.StageLabel,
+        i.Due,
+        i.DaysLeft,
+        i.Errors,
+        i.Warnings,
+        i.Balance,
+        i.Charges,
+        i.Unpaid,
+        i.Currency,
+        i.Holder,
+        Tags = string.Join(' ', i.Tags),
+        i.NextAct,
+    }));
 
     private static DeskItem Item(DeskRecord r, DateOnly today)
     {
@@ -204,6 +198,7 @@ internal static class DeskEndpoints
             Stage.Approved => ("approved", 4, "build and send", "send"),
             Stage.Sent => ("sent, not answered", 5, "wait for the answer", "send"),
             Stage.Rejected => ("rejected", 3, "see reasons", "send"),
+            _ when r.Unpaid != "0" => ("accepted", 5, "see it paid", "after"),
             _ => ("accepted", 5, "parcel", "send"),
         };
         var due = DateOnly.ParseExact(r.Due, "yyyy-MM-dd", CultureInfo.InvariantCulture);
@@ -223,6 +218,8 @@ internal static class DeskEndpoints
             (int)r.Errors,
             (int)r.Warnings,
             r.Balance,
+            r.Stage is Stage.Sent or Stage.Accepted ? "0" : r.Charges,
+            r.Stage is Stage.Sent or Stage.Accepted ? r.Unpaid : "0",
             definition.Currency,
             r.Holder,
             next,

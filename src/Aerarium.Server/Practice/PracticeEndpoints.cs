@@ -9,7 +9,7 @@ namespace Aerarium.Server.Practice;
 
 /// <summary>The practice.</summary>
 public sealed record PracticeView(
-    string Name, string AgentPin, string CertificateSubject, string CertificateThumbprint, string CertificateUntil, string Authority, IReadOnlyList<ColleagueView> People, IReadOnlyList<TeamView> Teams);
+    string Name, string CertificateSubject, string CertificateThumbprint, string CertificateUntil, string Authority, IReadOnlyList<ColleagueView> People, IReadOnlyList<TeamView> Teams);
 
 /// <summary>A person of the practice, as everybody sees it.</summary>
 public sealed record ColleagueView(long Id, string Name, string Email, IReadOnlyList<string> Roles);
@@ -29,7 +29,6 @@ internal static class PracticeEndpoints
             using var certificate = X509CertificateLoader.LoadCertificate(practice.Certificate);
             return new PracticeView(
                 practice.Name,
-                practice.AgentPin,
                 certificate.Subject,
                 certificate.Thumbprint,
                 certificate.NotAfter.ToUniversalTime().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
@@ -37,6 +36,8 @@ internal static class PracticeEndpoints
                 [.. People.All(unit).Where(p => p.Active == 1).Select(p => new ColleagueView(p.Id, p.Name, p.Email, p.RoleList))],
                 [.. Teams.All(unit).Select(t => new TeamView(t.Id, t.Name))]);
         })).WithTags("Practice");
+        api.MapPracticeDefaults();
+        api.MapSetUp();
         api.MapGet("/acts", (long? returnId, ClaimsPrincipal user, PracticeDatabase database) =>
             database.Read(unit => new ActsView(Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach), Acts.FirstBroken(unit)))).WithTags("Practice");
     }

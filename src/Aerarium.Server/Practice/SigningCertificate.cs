@@ -13,11 +13,10 @@ public sealed class SigningCertificate(PracticeDatabase database, IDataProtectio
     private readonly IDataProtector _protector = protection.CreateProtector("signing-key");
 
     /// <summary>Makes a certificate for a new practice.</summary>
-    public PracticeRecord Make(string name, string agentPin, string createdAt)
+    public PracticeRecord Make(string name, string createdAt)
     {
-        using var certificate = XmlSignature.MakeCertificate(name, agentPin, clock.GetUtcNow().AddDays(-1), Years);
-        return new PracticeRecord(
-            name, agentPin, _protector.Protect(certificate.Export(X509ContentType.Pkcs12)), certificate.RawData, createdAt);
+        using var certificate = XmlSignature.MakeCertificate(name, "e-returns", clock.GetUtcNow().AddDays(-1), Years);
+        return new PracticeRecord(name, _protector.Protect(certificate.Export(X509ContentType.Pkcs12)), certificate.RawData, createdAt);
     }
 
     /// <summary>The certificate with its key.</summary>

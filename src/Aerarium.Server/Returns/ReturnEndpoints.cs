@@ -5,7 +5,7 @@ using Aerarium.Core.Entries;
 using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
-using Aerarium.Server.Clients;
+using Aerarium.Server.Gathering;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Mvc;
 
@@ -18,15 +18,26 @@ internal static class ReturnEndpoints
     public static void MapReturns(this RouteGroupBuilder api)
     {
         var returns = api.MapGroup("").WithTags("Returns");
-        returns.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.Years)).ToList());
+        returns.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years)).ToList());
         returns.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year) =>
             Catalogue.Find($"{country}/{name}", year, out var problem) is { } definition
                 ? Layouts.Of(definition)
                 : throw new PlainProblem(StatusCodes.Status404NotFound, problem!));
-        returns.MapPost("/clients/{clientId:long}/returns", (long clientId, OpenReturn asked, ClaimsPrincipal user, ReturnOpening opening) =>
-            new OpenedReturn(opening.Open(clientId, asked, Caller.Of(user)))).RequireAuthorization(Policies.Prepare);
-        returns.MapPost("/returns/{id:long}/roll-forward", (long id, ClaimsPrincipal user, ReturnOpening opening) =>
-            new OpenedReturn(opening.RollForward(id, Caller.Of(user)))).RequireAuthorization(Policies.Prepare);
+        returns.MapPost("/clients/{clientId:long}/returns", async (
+            long clientId, OpenReturn asked, ClaimsPrincipal user, ReturnOpening opening, RegisteredParticulars registered, CancellationToken cancellation) =>
+        {
+            var opened = opening.Open(clientId, asked, Caller.Of(user));
+            await registered.VerifyAsync(opened, Caller.Of(user), cancellation);
+            return new OpenedReturn(opened);
+        }).RequireAuthorization(Policies.Prepare);
+        returns.MapPost("/returns/{id:long}/roll-forward", async (
+            long id, ClaimsPrincipal user, ReturnOpening opening, RegisteredParticulars registered, CancellationToken cancellation) =>
+        {
+            var opened = opening.RollForward(id, Caller.Of(user));
+            await registered.VerifyAsync(opened, Caller.Of(user), cancellation);
+            return new OpenedReturn(opened);
+        }).RequireAuthorization(Policies.Prepare);
+        returns.MapGet("/returns/{id:long}/amendment", (long id, Amendment amendment) => amendment.Of(id));
         returns.MapGet("/returns/{id:long}/taken-over", (long id, ReturnOpening opening) => opening.ReportOf(id));
         returns.MapGet("/returns/{id:long}", View);
         returns.MapPatch("/returns/{id:long}/entries", Patch).RequireAuthorization(Policies.Prepare);
@@ -85,7 +96,7 @@ internal static class ReturnEndpoints
             record.Stage,
             record.Revision,
             holder.Name,
-            [.. workspace.Definition.Deadlines.Select(d => new DeadlineView(d.Act, d.Label, d.Day, d.SafeDay, d.Day.DayNumber - workspace.Today.DayNumber))],
+            [.. workspace.Evaluation.Deadlines.Select(d => new DeadlineView(d.Act, d.Label, d.Day, d.SafeDay, d.Day.DayNumber - workspace.Today.DayNumber))],
             [.. workspace.Rows.Select(r => new RowsView(r.Key, r.Value))],
             [.. workspace.Values()],
             workspace.Findings,
@@ -123,7 +134,7 @@ internal static class ReturnEndpoints
 }
 
 /// <summary>A return type and the years covered.</summary>
-public sealed record ReturnTypeView(string Id, string Title, string Country, IReadOnlyList<int> Years);
+public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years);
 
 /// <summary>One act on a line.</summary>
 public sealed record LineAct(string At, string Person, string? Before, string? After, string? Origin);

@@ -25,7 +25,7 @@ public sealed record TakeOverReport(
     int FromYear, long FromReturn, IReadOnlyList<TakenLine> Taken, IReadOnlyList<TakenLine> ToLookAt, IReadOnlyList<TakenLine> Left);
 
 /// <summary>Opens returns: one original for a client, return and year; an amended one starts from what was filed.</summary>
-public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, ClientParticulars particulars)
+public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, FollowedParticulars particulars)
 {
     /// <summary>Opens a return; its id.</summary>
     /// <exception cref="PlainProblem">There is one already, none to amend, or the year is not covered.</exception>
@@ -40,6 +40,12 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         var (id, filed) = database.Write(unit =>
         {
             var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
+            var filedBy = Catalogue.Returns.First(r => r.Id == definition.Id).FiledBy;
+            if (client.Kind != filedBy)
+            {
+                throw PlainProblem.Refused($"{definition.Title} is filed by {(filedBy == ClientKinds.Individual ? "individuals" : "companies")}; {client.Name} is not one.");
+            }
+
             var earlier = Storage.Returns.FindOfYear(unit, clientId, definition.Id, asked.Year);
             if (asked.Kind == "original" && earlier is not null)
             {
@@ -72,7 +78,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
             TakeOver(id, workbench.Open(filed.Id), line => !line.OfOneYear, caller, "filed return");
         }
 
-        particulars.Follow(id, clientId, caller);
+        particulars.Follow(id, caller);
         return id;
     }
 
@@ -121,7 +127,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         static TakenLine Told(Line line, EntryRecord entry) => new(line.Key, entry.Row.Length == 0 ? null : entry.Row, line.Label, entry.Value);
     }
 
-    private static bool Lasts(Line line) => line.Kind is not (LineKind.Money or LineKind.Count) && !line.OfOneYear && line.ClientParticular is null;
+    private static bool Lasts(Line line) => line.Kind is not (LineKind.Money or LineKind.Count) && !line.OfOneYear && !line.FollowsParticulars;
 
     private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.RowsOf(line.Table.Key).Contains(row);
 

@@ -47,6 +47,21 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         return loaded;
     }
 
+    /// <summary>Evaluates a return anew, as on a new day, and keeps what lists show.</summary>
+    public Workspace Refresh(long id)
+    {
+        Forget(id);
+        return database.Write(unit =>
+        {
+            var workspace = Open(unit, id);
+            Storage.Returns.KeepSummary(unit, id, workspace.Summary, started: false);
+            return workspace;
+        });
+    }
+
+    /// <summary>Forgets every return kept in memory.</summary>
+    public void ForgetAll() => _kept.Clear();
+
     /// <summary>Forgets a return kept in memory, after something beside its entries changed.</summary>
     public void Forget(long id) => _kept.Remove(id);
 
@@ -181,10 +196,9 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 Acts.Add(unit, act with { ReturnId = id, ClientId = Before.Record.ClientId });
             }
 
-            var typed = origin != Origin.Client;
+            var typed = origin is not (Origin.Client or Origin.Practice);
             var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows);
-            Storage.Returns.KeepSummary(
-                unit, id, _revision, Figures.Canonical(drafted.Evaluation.Balance), drafted.Errors, drafted.OpenWarnings, typed);
+            Storage.Returns.KeepSummary(unit, id, drafted.Summary, typed);
             return drafted.AsStored(Storage.Returns.Find(unit, id)!);
         }
 

@@ -1,7 +1,9 @@
+using System.Globalization;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Returns;
@@ -15,6 +17,7 @@ public sealed class Workspace
         IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<AcceptanceRecord> acceptances,
+        IReadOnlyList<string> practiceGaps,
         DateOnly today)
     {
         Record = record;
@@ -22,12 +25,16 @@ public sealed class Workspace
         Entries = entries;
         Rows = rows;
         Acceptances = acceptances;
+        PracticeGaps = practiceGaps;
         Today = today;
         EntrySet = BuildEntrySet();
         Evaluation = definition.Evaluate(EntrySet, today);
         Progress = Evaluation.Progress();
-        Findings = [.. Evaluation.Findings.Select(f => new FindingView(
-            f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f)))];
+        Findings =
+        [
+            .. practiceGaps.Select(gap => new FindingView("practice", Severity.Error, gap, [], null, null, definition.Forms[^1].Key, null)),
+            .. Evaluation.Findings.Select(f => new FindingView(f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f))),
+        ];
     }
 
     private Workspace(ReturnRecord record, Workspace evaluated)
@@ -37,6 +44,7 @@ public sealed class Workspace
         Entries = evaluated.Entries;
         Rows = evaluated.Rows;
         Acceptances = evaluated.Acceptances;
+        PracticeGaps = evaluated.PracticeGaps;
         Today = evaluated.Today;
         EntrySet = evaluated.EntrySet;
         Evaluation = evaluated.Evaluation;
@@ -58,6 +66,9 @@ public sealed class Workspace
 
     /// <summary>Accepted warnings.</summary>
     public IReadOnlyList<AcceptanceRecord> Acceptances { get; }
+
+    /// <summary>What the practice lacks so that this return cannot be filed, in words.</summary>
+    public IReadOnlyList<string> PracticeGaps { get; }
 
     /// <summary>Day of evaluation.</summary>
     public DateOnly Today { get; }
@@ -87,6 +98,9 @@ public sealed class Workspace
         Storage.Returns.Entries(unit, record.Id).ToDictionary(e => (e.Line, e.Row)),
         Storage.Returns.Rows(unit, record.Id).GroupBy(r => r.Section).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(r => r.Row)]),
         Storage.Acceptances.Of(unit, record.Id),
+        PracticeParticulars.Credential(unit, Catalogue.CountryOf(record.Definition)) is null
+            ? ["The practice has no credentials with the authority yet; keep them on the Practice page before this return is sent."]
+            : [],
         today);
 
     /// <summary>The same revision with the record as stored by now.</summary>
@@ -96,7 +110,17 @@ public sealed class Workspace
     public Workspace With(
         ReturnRecord record,
         IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
-        IReadOnlyDictionary<string, IReadOnlyList<string>> rows) => new(record, Definition, entries, rows, Acceptances, Today);
+        IReadOnlyDictionary<string, IReadOnlyList<string>> rows) => new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today);
+
+    /// <summary>What lists show of this evaluation.</summary>
+    public ReturnSummary Summary => new(
+        Record.Revision,
+        Figures.Canonical(Evaluation.Balance),
+        Errors,
+        OpenWarnings,
+        Text(Evaluation.Deadlines.First(d => d.Act == "filing").Day),
+        Figures.Canonical(Evaluation.RunningCharges),
+        Text(Today));
 
     /// <summary>Rows of a repeating section.</summary>
     public IReadOnlyList<string> RowsOf(string section) => Rows.TryGetValue(section, out var rows) ? rows : [];
@@ -110,6 +134,8 @@ public sealed class Workspace
 
     /// <summary>The key figures.</summary>
     public IReadOnlyList<OutcomeView> Outcome() => [.. Evaluation.Outcome.Select(o => new OutcomeView(o.Figure.Line.Key, Figures.Canonical(o.Amount)))];
+
+    private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     private AcceptanceView? AcceptanceOf(Finding finding) =>
         Acceptances.FirstOrDefault(a => a.Finding == finding.Id && a.Row == (finding.Row ?? "") && a.Message == finding.Message) is { } found

@@ -78,10 +78,7 @@ internal static class ReviewEndpoints
                 After = reason,
             });
         });
-        workbench.Forget(id);
-        var after = workbench.Open(id);
-        database.Write(unit => Storage.Returns.KeepSummary(
-            unit, id, after.Record.Revision, Figures.Canonical(after.Evaluation.Balance), after.Errors, after.OpenWarnings, false));
+        var after = workbench.Refresh(id);
         return after.Findings;
     }
 }

@@ -1,6 +1,9 @@
 using System.Net;
+using System.Net.Http.Headers;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Aerarium.Server.Practice;
 
 namespace Aerarium.Server.Sending;
 
@@ -25,16 +28,22 @@ public sealed class AuthorityClient(HttpClient http)
     public async Task<string> SchemaAsync(string path, CancellationToken cancellation) =>
         await ReadAsync(await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"schemas/{path}"), cancellation), cancellation);
 
-    /// <summary>What the authority holds, as it publishes it.</summary>
+    /// <summary>What the authority holds at an address, as it publishes it; null when it holds nothing there.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not answer.</exception>
+    public async Task<string?> FindAsync(string path, CancellationToken cancellation)
+    {
+        using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, path), cancellation);
+        return response.StatusCode == HttpStatusCode.NotFound ? null : await ReadAsync(response, cancellation);
+    }
+
+    /// <summary>What the authority holds about a taxpayer, as it publishes it.</summary>
     /// <exception cref="PlainProblem">The authority does not answer, or holds nothing under that identifier.</exception>
     public async Task<string> RecordAsync(string path, CancellationToken cancellation)
     {
         try
         {
-            using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, path), cancellation);
-            return response.StatusCode == HttpStatusCode.NotFound
-                ? throw PlainProblem.NotFound("A record at the authority under this identifier; check the identifier. The record")
-                : await ReadAsync(response, cancellation);
+            return await FindAsync(path, cancellation)
+                ?? throw PlainProblem.NotFound("A record at the authority under this identifier; check the identifier. The record");
         }
         catch (AuthorityUnavailableException problem)
         {
@@ -42,15 +51,27 @@ public sealed class AuthorityClient(HttpClient http)
         }
     }
 
-    /// <summary>Registers the practice's certificate.</summary>
-    public async Task RegisterAsync(string agentPin, string name, byte[] certificate, CancellationToken cancellation)
+    /// <summary>Signs in with the practice's credential and registers its certificate.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not answer, or does not take the credential or the certificate.</exception>
+    public async Task RegisterAsync(string agentPin, string name, byte[] certificate, AuthorityCredential credential, CancellationToken cancellation)
     {
         using var response = await AskAsync(
-            () => new HttpRequestMessage(HttpMethod.Put, $"agents/{Uri.EscapeDataString(agentPin)}")
+            () =>
             {
-                Content = JsonContent.Create(new { name, certificate = Convert.ToBase64String(certificate) }),
+                var request = new HttpRequestMessage(HttpMethod.Put, $"agents/{Uri.EscapeDataString(agentPin)}")
+                {
+                    Content = JsonContent.Create(new { name, certificate = Convert.ToBase64String(certificate) }),
+                };
+                request.Headers.Authorization = new AuthenticationHeaderValue(
+                    "Basic", Convert.ToBase64String(Encoding.UTF8.GetBytes($"{credential.UserName}:{credential.Secret}")));
+                return request;
             },
             cancellation);
+        if (response.StatusCode == HttpStatusCode.Unauthorized)
+        {
+            throw new AuthorityUnavailableException("The authority does not take the practice's user name and secret. Correct them on the Practice page; the sending goes on by itself.");
+        }
+
         if (!response.IsSuccessStatusCode)
         {
             throw new AuthorityUnavailableException($"The authority did not take the certificate: {await ProblemAsync(response, cancellation)}");

@@ -43,7 +43,7 @@ public sealed class EReturnBuilding(
         }
 
         var evaluation = workspace.Definition.Evaluate(frozen.Entries, frozen.Day);
-        var written = type.EReturn.Write(evaluation, new FilingAgent(practice.AgentPin, practice.Name));
+        var written = type.EReturn.Write(evaluation);
         using var certificate = signing.Open();
         var signed = XmlSignature.Sign(written.Xml, certificate);
         var faults = Check(schema, signed, written, evaluation);
@@ -77,9 +77,16 @@ public sealed class EReturnBuilding(
         var approval = Approvals.Find(unit, built.ApprovalId)!;
         var frozen = ApprovalDesk.Frozen(unit, approval);
         var definition = Catalogue.Get(frozen.Definition, frozen.Year);
-        var practice = Practices.Find(unit)!;
         return Catalogue.Returns.First(r => r.Id == frozen.Definition).EReturn
-            .Write(definition.Evaluate(frozen.Entries, frozen.Day), new FilingAgent(practice.AgentPin, practice.Name)).Places;
+            .Write(definition.Evaluate(frozen.Entries, frozen.Day)).Places;
+    }
+
+    /// <summary>The agent who files a built e-return, as its frozen entries name it.</summary>
+    public string AgentOf(Unit unit, BuiltRecord built)
+    {
+        var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
+        var line = Catalogue.Get(frozen.Definition, frozen.Year).Lines.First(l => l.PracticeParticular == "agent-pin");
+        return frozen.Entries.Values.GetValueOrDefault(line.Key) ?? "";
     }
 
     private static List<BuildFault> Check(string schema, byte[] signed, EReturn written, Evaluation evaluation)

@@ -1,6 +1,8 @@
 using System.Text;
 using System.Text.Json;
 using Aerarium.Server.Access;
+using Aerarium.Server.Paying;
+using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.SignalR;
@@ -15,7 +17,13 @@ public sealed record RejectionReason(string Code, string Message, string? Line, 
 /// that a crash at any point repeats the same filing instead of making another.
 /// </summary>
 public sealed class SendingDesk(
-    PracticeDatabase database, Workbench workbench, EReturnBuilding building, AuthorityClient authority, TimeProvider clock, IHubContext<ReturnHub> hub)
+    PracticeDatabase database,
+    Workbench workbench,
+    EReturnBuilding building,
+    AuthorityClient authority,
+    AuthorityCredentials credentials,
+    TimeProvider clock,
+    IHubContext<ReturnHub> hub)
 {
     private static readonly TimeSpan AskAgain = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(10);
@@ -58,6 +66,7 @@ public sealed class SendingDesk(
                 CreatedAt = now,
             });
             Storage.Returns.SetStage(unit, id, Stage.Sent);
+            PaymentDesk.KeepUnpaid(unit, id);
             Acts.Add(unit, caller.Act("send", clock.GetUtcNow()) with { ReturnId = id, ClientId = workspace.Record.ClientId, After = built.EreturnSha256 });
         });
         workbench.Forget(id);
@@ -123,9 +132,18 @@ public sealed class SendingDesk(
 
     private async Task<AuthorityAnswer> SubmitAsync(SendingRecord sending, CancellationToken cancellation)
     {
-        var (practice, document) = database.Read(unit => (
-            Practices.Find(unit)!, Artefacts.Get(unit, BuiltReturns.Find(unit, sending.BuiltId)!.EreturnSha256)));
-        await authority.RegisterAsync(practice.AgentPin, practice.Name, practice.Certificate, cancellation);
+        var (practice, document, agent, country) = database.Read(unit =>
+        {
+            var built = BuiltReturns.Find(unit, sending.BuiltId)!;
+            return (
+                Practices.Find(unit)!,
+                Artefacts.Get(unit, built.EreturnSha256),
+                building.AgentOf(unit, built),
+                Countries.Catalogue.CountryOf(Storage.Returns.Find(unit, sending.ReturnId)!.Definition));
+        });
+        var credential = credentials.Find(country)
+            ?? throw new AuthorityUnavailableException("The practice has no credentials with the authority. Keep them on the Practice page; the sending goes on by itself.");
+        await authority.RegisterAsync(agent, practice.Name, practice.Certificate, credential, cancellation);
         return await authority.SubmitAsync(sending.IdempotencyKey, document, cancellation);
     }
 
@@ -137,6 +155,7 @@ public sealed class SendingDesk(
             var receipt = Encoding.UTF8.GetBytes(JsonSerializer.Serialize(answer, new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = true }));
             Sendings.Change(unit, sending with { AnsweredAt = now, ReceiptSha256 = Artefacts.Keep(unit, receipt, "application/json", now) });
             Storage.Returns.SetStage(unit, sending.ReturnId, stage);
+            PaymentDesk.KeepUnpaid(unit, sending.ReturnId);
             Acts.Add(unit, new ActRecord { At = now, PersonName = "authority", Kind = kind, ReturnId = sending.ReturnId, After = after });
         });
         workbench.Forget(sending.ReturnId);

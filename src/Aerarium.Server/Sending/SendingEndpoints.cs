@@ -56,7 +56,7 @@ internal static class SendingEndpoints
             return Results.File(Artefacts.Get(unit, built.EreturnSha256), "application/xml", FileNames.Of(unit, id, "xml"));
         })).Produces(StatusCodes.Status200OK, contentType: "application/xml");
         sending.MapGet("/parcel.zip", (long id, PracticeDatabase database) => database.Read(unit =>
-            Results.File(ParcelOf(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
+            Results.File(ParcelOf.Return(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
     }
 
     private static SendView View(long id, Workbench workbench, PracticeDatabase database, SendingDesk desk)
@@ -80,8 +80,17 @@ internal static class SendingEndpoints
                 sendings.Any(s => s.ReceiptSha256 is not null));
         });
     }
+}
 
-    private static byte[] ParcelOf(Unit unit, long id)
+/// <summary>The Parcel of a return, once the authority has answered.</summary>
+internal static class ParcelOf
+{
+    /// <summary>Whether there is a receipt, and with it a Parcel.</summary>
+    public static bool IsComplete(Unit unit, long id) => Sendings.OfReturn(unit, id).Any(s => s.ReceiptSha256 is not null);
+
+    /// <summary>The Parcel of a return.</summary>
+    /// <exception cref="PlainProblem">There is no receipt yet.</exception>
+    public static byte[] Return(Unit unit, long id)
     {
         var sending = Sendings.OfReturn(unit, id).FirstOrDefault(s => s.ReceiptSha256 is not null)
             ?? throw PlainProblem.Conflict("The Parcel is complete when the authority has answered; there is no receipt yet.");

@@ -60,4 +60,11 @@ export async function call<T>(pending: Promise<Outcome<T>>): Promise<T> {
   throw new Problem(response.status, message, problem.line)
 }
 
+/** A file as the body of a request, byte for byte. */
+export const fileBody = (file: Blob) => ({
+  body: file as never,
+  bodySerializer: (body: unknown) => body as BodyInit,
+  headers: { 'Content-Type': 'application/octet-stream' },
+})
+
 export { api }

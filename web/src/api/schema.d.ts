@@ -767,6 +767,415 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desk/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReminderView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deadlines.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/countries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CountryView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/statement-kinds/{country}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    country: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementKindView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/consent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ConsentInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ConsentView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewPractice"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    returnId?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActsView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReminderView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReminderInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReminderView"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/reminders/{reminder}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    reminder: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReminderView"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches": {
         parameters: {
             query?: never;
@@ -862,6 +1271,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch}/parcels.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    batch: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch}/stop": {
         parameters: {
             query?: never;
@@ -930,111 +1374,6 @@ export interface paths {
                 };
             };
         };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/deadlines.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/practice": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PracticeView"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/acts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: {
-                    returnId?: number;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ActsView"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1242,6 +1581,217 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/relations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AddRelation"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RelationView"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/relations/{relation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    relation: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RelationView"][];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/export.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeletionView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DeleteClient"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/{id}/team": {
         parameters: {
             query?: never;
@@ -1427,6 +1977,43 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/amendment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AmendmentReport"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1665,6 +2252,353 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    Name?: string;
+                    Kind?: string;
+                    Year?: number;
+                    ReturnId?: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentView"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/documents/{document}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    document: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    document: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentView"][];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/statements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StatementInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/statements/{statement}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    statement: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StatementInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementSaved"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    statement: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementView"][];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/statements/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    kind?: string;
+                    year?: number;
+                    name?: string;
+                    keep?: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportReport"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/verification": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VerificationView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VerificationView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/returns/{id}/authority-record": {
         parameters: {
             query?: never;
@@ -1689,7 +2623,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AuthorityItem"][];
+                        "application/json": components["schemas"]["AuthorityRecordView"];
                     };
                 };
             };
@@ -1738,6 +2672,144 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/statements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GatheredItem"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/statements/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeItems"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditResult"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/ticks/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    item: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TickView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    item: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TickView"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -2195,6 +3267,223 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/returns/{id}/payments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaymentsView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PaymentInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaymentsView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/payments/{payment}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    payment: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaymentsView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/particulars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeDefaultsView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/particulars/{country}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    country: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PracticeDefaultsInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeDefaultsSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/particulars/{country}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    country: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PracticeDefaultsInput"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeDefaultsSaved"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2288,6 +3577,8 @@ export interface components {
             before?: null | string;
             after?: null | string;
             origin?: null | string;
+            /** Format: int64 */
+            erasedWith?: null | number;
             previousHash?: string;
             hash?: string;
         };
@@ -2295,6 +3586,34 @@ export interface components {
             acts: components["schemas"]["ActRecord"][];
             /** Format: int64 */
             firstBroken: null | number;
+        };
+        AddRelation: {
+            kind: string;
+            /** Format: int64 */
+            otherId: number;
+        };
+        AlikeClient: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            birthDate: null | string;
+        };
+        AmendedLine: {
+            line: string;
+            row: null | string;
+            rowLabel: null | string;
+            form: string;
+            label: string;
+            kind: components["schemas"]["LineKind"];
+            computed: boolean;
+            filed: null | string;
+            now: null | string;
+        };
+        AmendmentReport: {
+            /** Format: int64 */
+            filedReturn: number;
+            acknowledgement: null | string;
+            lines: components["schemas"]["AmendedLine"][];
         };
         ApprovalView: {
             stage: string;
@@ -2311,17 +3630,14 @@ export interface components {
             whyNotMe: null | string;
             declarations: components["schemas"]["DeclarationLine"][];
         };
-        AuthorityItem: {
-            number: string;
-            title: string;
-            lines: components["schemas"]["AuthorityItemLine"][];
-            state: string;
-            problem: null | string;
-        };
-        AuthorityItemLine: {
+        AssessmentFact: {
             label: string;
-            value: string;
-            onReturn: null | string;
+            amount: string;
+        };
+        AuthorityRecordView: {
+            consent: null | components["schemas"]["ConsentView"];
+            items: components["schemas"]["GatheredItem"][];
+            lastAssessment: null | components["schemas"]["LastAssessment"];
         };
         BackupContents: {
             /** Format: int64 */
@@ -2410,12 +3726,20 @@ export interface components {
             total: number;
             items: components["schemas"]["ClientListRecord"][];
         };
+        ClientParticularView: {
+            name: string;
+            label: string;
+            hint: null | string;
+            choices: null | components["schemas"]["Choice"][];
+        };
         ClientParticularsInput: {
             country: string;
+            kind?: null | string;
             identifier: string;
             name: string;
             clientGroup?: null | string;
             birthDate?: null | string;
+            yearEnd?: null | string;
             email?: null | string;
             phone?: null | string;
             postalAddress?: null | string;
@@ -2425,6 +3749,10 @@ export interface components {
             payoutAccountName?: null | string;
             payoutAccountNumber?: null | string;
             payoutMobile?: null | string;
+            more?: null | {
+                [key: string]: string;
+            };
+            asAnother?: boolean;
             /** Format: int64 */
             revision?: number;
         };
@@ -2432,10 +3760,12 @@ export interface components {
             /** Format: int64 */
             id?: number;
             country: string;
+            kind?: string;
             identifier: string;
             name: string;
             clientGroup?: null | string;
             birthDate?: null | string;
+            yearEnd?: null | string;
             email?: null | string;
             phone?: null | string;
             postalAddress?: null | string;
@@ -2449,6 +3779,9 @@ export interface components {
             teamId?: null | number;
             /** Format: int64 */
             revision?: number;
+            more?: {
+                [key: string]: string;
+            };
         };
         ClientReturnItem: {
             /** Format: int64 */
@@ -2468,6 +3801,7 @@ export interface components {
             problems: components["schemas"]["FieldProblem"][];
             /** Format: int32 */
             returnsChanged: number;
+            alike?: null | components["schemas"]["AlikeClient"];
         };
         ClientTeam: {
             /** Format: int64 */
@@ -2476,6 +3810,8 @@ export interface components {
         ClientView: {
             particulars: components["schemas"]["ClientRecord"];
             returns: components["schemas"]["ClientReturnItem"][];
+            relations: components["schemas"]["RelationView"][];
+            groupMembers: string[];
         };
         CodeOffer: {
             secret: string;
@@ -2495,6 +3831,21 @@ export interface components {
         };
         /** @enum {unknown} */
         Confidence: "certain" | "likely" | "unsure" | null;
+        ConsentInput: {
+            givenBy: null | string;
+            givenOn: null | string;
+        };
+        ConsentView: {
+            givenOn: string;
+            givenBy: string;
+            notedBy: string;
+        };
+        CountryView: {
+            code: string;
+            name: string;
+            ofIndividuals: components["schemas"]["ClientParticularView"][];
+            ofCompanies: components["schemas"]["ClientParticularView"][];
+        };
         DeadlineView: {
             act: string;
             label: string;
@@ -2509,6 +3860,14 @@ export interface components {
             line: string;
             label: string;
             value: null | string;
+        };
+        DeleteClient: {
+            name: null | string;
+        };
+        DeletionView: {
+            may: boolean;
+            words: string;
+            holds: components["schemas"]["LegalHold"][];
         };
         DemoCredential: {
             email: string;
@@ -2599,6 +3958,8 @@ export interface components {
             /** Format: int64 */
             accepted: number;
             /** Format: int64 */
+            unpaid: number;
+            /** Format: int64 */
             soon: number;
         };
         DeskHolder: {
@@ -2629,6 +3990,8 @@ export interface components {
             /** Format: int32 */
             warnings: number;
             balance: string;
+            charges: string;
+            unpaid: string;
             currency: string;
             holder: string;
             nextAct: string;
@@ -2665,6 +4028,23 @@ export interface components {
             due?: number;
             /** Format: int64 */
             filed?: number;
+        };
+        DocumentView: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            returnId: null | number;
+            kind: string;
+            /** Format: int64 */
+            year: null | number;
+            name: string;
+            mediaType: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            pages: null | number;
+            addedBy: string;
+            addedAt: string;
         };
         EditConflict: {
             line: string;
@@ -2744,12 +4124,26 @@ export interface components {
              */
             required: number;
         };
+        GatheredItem: {
+            number: string;
+            title: string;
+            lines: components["schemas"]["GatheredLine"][];
+            state: string;
+            problem: null | string;
+            tick: null | components["schemas"]["TickView"];
+        };
+        GatheredLine: {
+            label: string;
+            value: string;
+            onReturn: null | string;
+        };
         IdentifierAnswer: {
             value: string;
             problem: null | string;
         };
         IdentifierQuestion: {
             country: string;
+            kind: null | string;
             value: string;
             /** Format: int64 */
             clientId: null | number;
@@ -2804,6 +4198,11 @@ export interface components {
             line: string;
             sign: string;
         };
+        LastAssessment: {
+            title: string;
+            facts: components["schemas"]["AssessmentFact"][];
+            carriedForward: string;
+        };
         LastYearView: {
             /** Format: int64 */
             returnId: number;
@@ -2824,6 +4223,16 @@ export interface components {
             forms: components["schemas"]["FormLayout"][];
             outcome: components["schemas"]["KeyFigureLayout"][];
             authorityForm: string;
+        };
+        LegalHold: {
+            /** Format: int64 */
+            returnId: number;
+            title: string;
+            /** Format: date */
+            filedOn: null | string;
+            /** Format: date */
+            until: null | string;
+            source: string;
         };
         LineAct: {
             at: string;
@@ -2859,6 +4268,14 @@ export interface components {
          * @enum {unknown}
          */
         LineRule: "none" | "subtotal" | "final";
+        NewPractice: {
+            code: string;
+            practiceName: string;
+            name: string;
+            email: string;
+            password: string;
+            roles: null | string[];
+        };
         OpenReturn: {
             definition: string;
             /** Format: int32 */
@@ -2889,6 +4306,31 @@ export interface components {
         PasswordConfirmed: {
             password: string;
         };
+        PaymentInput: {
+            paidOn: null | string;
+            amount: null | string;
+            reference: null | string;
+        };
+        PaymentRecord: {
+            /** Format: int64 */
+            id?: number;
+            /** Format: int64 */
+            returnId?: number;
+            paidOn: string;
+            amount: string;
+            reference: string;
+            notedBy: string;
+            notedAt: string;
+        };
+        PaymentsView: {
+            balance: string;
+            paid: string;
+            unpaid: string;
+            currency: string;
+            /** Format: date */
+            due: string;
+            payments: components["schemas"]["PaymentRecord"][];
+        };
         PeopleView: {
             people: components["schemas"]["PersonView"][];
             teams: components["schemas"]["TeamView"][];
@@ -2910,9 +4352,48 @@ export interface components {
             codesOn: boolean;
             sessions: components["schemas"]["OpenSession"][];
         };
+        PracticeChange: {
+            /** Format: int64 */
+            returnId: number;
+            client: string;
+            /** Format: int64 */
+            year: number;
+            label: string;
+            was: null | string;
+            now: null | string;
+        };
+        PracticeDefaultsInput: {
+            values: null | {
+                [key: string]: string;
+            };
+            userName: null | string;
+            secret: null | string;
+        };
+        PracticeDefaultsSaved: {
+            problems: components["schemas"]["FieldProblem"][];
+            /** Format: int32 */
+            returns: number;
+            changes: components["schemas"]["PracticeChange"][];
+            /** Format: int64 */
+            batch: null | number;
+        };
+        PracticeDefaultsView: {
+            country: string;
+            name: string;
+            particulars: components["schemas"]["PracticeParticularView"][];
+            userName: null | string;
+            secretChangedAt: null | string;
+        };
+        PracticeParticularView: {
+            name: string;
+            label: string;
+            hint: null | string;
+            choices: null | components["schemas"]["Choice"][];
+            mandatory: boolean;
+            value: null | string;
+        };
         PracticeView: {
             name: string;
-            agentPin: string;
             certificateSubject: string;
             certificateThumbprint: string;
             certificateUntil: string;
@@ -2926,6 +4407,12 @@ export interface components {
             typed: null | string;
             message: string;
         };
+        RegisteredDifference: {
+            particular: string;
+            label: string;
+            ours: null | string;
+            theirs: null | string;
+        };
         RejectionReason: {
             code: string;
             message: string;
@@ -2933,8 +4420,31 @@ export interface components {
             row: null | string;
             lineLabel: null | string;
         };
+        RelationView: {
+            /** Format: int64 */
+            id: number;
+            label: string;
+            /** Format: int64 */
+            otherId: null | number;
+            other: string;
+        };
         Remark: {
             text: string;
+        };
+        ReminderInput: {
+            words: null | string;
+            onDay: null | string;
+            /** Format: int64 */
+            personId: null | number;
+        };
+        ReminderView: {
+            /** Format: int64 */
+            id: null | number;
+            /** Format: int64 */
+            returnId: null | number;
+            words: string;
+            day: string;
+            late: boolean;
         };
         ReopenFinding: {
             finding: string;
@@ -2944,6 +4454,7 @@ export interface components {
             id: string;
             title: string;
             country: string;
+            filedBy: string;
             years: number[];
         };
         ReturnView: {
@@ -3043,6 +4554,58 @@ export interface components {
             returns: null | number[];
             list: null | components["schemas"]["DeskQuestion"];
         };
+        StatementBoxView: {
+            name: string;
+            label: string;
+            from: null | string;
+            kind: components["schemas"]["LineKind"];
+            choices: null | components["schemas"]["Choice"][];
+        };
+        StatementInput: {
+            kind: string;
+            /** Format: int32 */
+            year: number;
+            identifier: null | string;
+            boxes: null | {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            documentId: null | number;
+            /** Format: int64 */
+            revision: number;
+        };
+        StatementKindView: {
+            kind: string;
+            title: string;
+            definition: string;
+            /** Format: int32 */
+            year: number;
+            boxes: components["schemas"]["StatementBoxView"][];
+        };
+        StatementSaved: {
+            problems: components["schemas"]["FieldProblem"][];
+            statements: components["schemas"]["StatementView"][];
+        };
+        StatementView: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            title: string;
+            /** Format: int64 */
+            year: number;
+            identifier: string;
+            warning: null | string;
+            boxes: {
+                [key: string]: string;
+            };
+            source: string;
+            /** Format: int64 */
+            documentId: null | number;
+            /** Format: int64 */
+            revision: number;
+            addedBy: string;
+            addedAt: string;
+        };
         TableLayout: {
             key: string;
             rowLabel: string;
@@ -3071,6 +4634,10 @@ export interface components {
             id: number;
             name: string;
         };
+        TickView: {
+            person: string;
+            at: string;
+        };
         ValueView: {
             line: string;
             row: null | string;
@@ -3080,6 +4647,12 @@ export interface components {
             origin: null | string;
             source: null | string;
             expression: null | string;
+        };
+        VerificationView: {
+            state: string;
+            differences: components["schemas"]["RegisteredDifference"][];
+            verifiedBy: string;
+            verifiedAt: string;
         };
     };
     responses: never;

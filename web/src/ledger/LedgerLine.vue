@@ -32,6 +32,7 @@ const origins: Record<string, string> = {
   statement: 'stmt.',
   authority: 'auth.',
   client: 'client',
+  practice: 'practice',
   'last-year': 'last yr',
   tied: 'tied',
   imported: 'import',

@@ -21,13 +21,11 @@ public sealed class ChargesForm : Form
         Section("Charges");
         var due = Line("tax-due", "Tax payable under the return", AtLeastZero(credits.Balance));
         var lateFiling = Line("late-filing", "Late filing penalty",
-            If(filed.IsFilled() & filed > law.Filing.Day, Max(Round(law.LateFilingRate * due, ToCents), law.LateFilingLeast), 0)).Law("TPA s. 83(1)");
+            LateCharges.LateFiling(law, due, filed.IsFilled() & filed > scope.FilingDay)).Law("TPA s. 83(1)");
         var isLate = paid.IsFilled() & paid > law.Payment.Day;
-        var latePayment = Line("late-payment", "Late payment penalty", If(isLate, law.LatePaymentRate * due, 0), ToCents).Law("TPA s. 83A");
-        var months = NumberLine("months-late", "Months late, part months counted whole",
-            If(isLate, MonthsBegunAfter(law.Payment.Day, paid), 0)).Unit("months").Law("TPA s. 38");
-        var interest = Line("interest", "Interest, at most the tax itself",
-            Min(due, Round(law.InterestRateMonth * due * months, ToCents))).Law("TPA s. 38");
+        var latePayment = Line("late-payment", "Late payment penalty", LateCharges.LatePayment(law, due, isLate), ToCents).Law("TPA s. 83A");
+        var months = NumberLine("months-late", "Months late, part months counted whole", LateCharges.MonthsLate(law, paid, isLate)).Unit("months").Law("TPA s. 38");
+        var interest = Line("interest", "Interest, at most the tax itself", LateCharges.Interest(law, due, months)).Law("TPA s. 38");
         Line("total-with-charges", "Balance with charges", due + lateFiling + latePayment + interest).Final();
     }
 }

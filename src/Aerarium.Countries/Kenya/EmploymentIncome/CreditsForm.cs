@@ -12,6 +12,9 @@ public sealed class CreditsForm : Form
     /// <summary>Tax already paid, and the balance: more than zero is to pay, less than zero is a refund.</summary>
     public readonly AmountLine AlreadyPaid, Balance;
 
+    /// <summary>Penalty and interest that have run until today.</summary>
+    public readonly AmountLine Running;
+
     /// <summary>Declares the form.</summary>
     public CreditsForm(Definition definition, EmploymentIncomeLaw law, ScopeForm scope, EmploymentForm employment, TaxForm tax)
         : base(definition, "balance", "Payments and balance", "Tax deducted by employers and paid otherwise, against the tax of the year.")
@@ -37,5 +40,16 @@ public sealed class CreditsForm : Form
             $"Pay {Balance} by {law.Payment.Day}, although filing runs to {law.Filing.Day}.", Balance);
         Warn("payment-overdue", Balance > 0 & OnToday > law.Payment.Day & !scope.Late,
             $"{Balance} was to be paid by {law.Payment.Day}: a penalty of {law.LatePaymentRate} and interest of {law.InterestRateMonth} a month run.", Balance);
+
+        Section("Charges so far", "TPA s. 38, 83, 83A", when: OnToday > law.Payment.Day);
+        var unpaid = Line("unpaid", "Tax payable under the return", AtLeastZero(Balance));
+        var lateFiling = Line("late-filing-today", "Late filing penalty if filed today",
+            LateCharges.LateFiling(law, unpaid, OnToday > scope.FilingDay)).Law("TPA s. 83(1)");
+        var latePayment = Line("late-payment-today", "Late payment penalty if paid today",
+            LateCharges.LatePayment(law, unpaid, OnToday > law.Payment.Day), ToCents).Law("TPA s. 83A");
+        var months = NumberLine("months-late-today", "Months late today", LateCharges.MonthsLate(law, OnToday, OnToday > law.Payment.Day))
+            .Unit("months").Law("TPA s. 38");
+        var interest = Line("interest-today", "Interest if paid today", LateCharges.Interest(law, unpaid, months)).Law("TPA s. 38");
+        Running = Line("charges-today", "Charges if filed and paid today", lateFiling + latePayment + interest).Subtotal();
     }
 }

@@ -14,9 +14,16 @@ public sealed class DeclarationForm : Form
     {
         Section("Declaration");
         var made = Answer("true-and-complete", "The return is true and complete").Required();
-        Text("name", "Name of the person declaring").Required();
-        Choice("capacity", "Capacity", [new("taxpayer", "Taxpayer"), new("agent", "Authorised agent"), new("representative", "Personal representative")]).Required();
+        Text("name", "Name of the person declaring").Required().FollowsPractice("declarant-name");
+        Choice("capacity", "Capacity", [new("taxpayer", "Taxpayer"), new("agent", "Authorised agent"), new("representative", "Personal representative")])
+            .Required().FollowsPractice("declarant-capacity");
         Date("date", "Date").Required();
         Error("not-declared", made.IsFilled() & !made, "The declaration must be made before the return can be filed.", made);
+
+        Section("Filed by");
+        Identifier("agent-pin", "Agent's identification number", KenyaIdentifiers.PayerPin).Required().FollowsPractice("agent-pin");
+        Text("agent-name", "Agent's name").Required().FollowsPractice("agent-name");
+        Text("contact-name", "Person to ask about the return").Required().FollowsPractice("contact-name");
+        Text("contact-phone", "That person's telephone").Required().FollowsPractice("contact-phone");
     }
 }

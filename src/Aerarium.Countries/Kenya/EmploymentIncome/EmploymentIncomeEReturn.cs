@@ -10,7 +10,7 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
     public string SchemaPath(int year) => $"ke/employment-income/{year}.xsd";
 
     /// <inheritdoc />
-    public EReturn Write(Evaluation evaluation, FilingAgent agent)
+    public EReturn Write(Evaluation evaluation)
     {
         var year = evaluation.Definition.Year;
         var splitInDecember = evaluation.Definition.FindLine("employment.employers.housing-levy-december") is not null;
@@ -37,8 +37,10 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
         });
         x.Group("Agent", () =>
         {
-            x.Fixed("Pin", agent.Pin);
-            x.Fixed("Name", agent.Name);
+            x.Line("Pin", "declaration.agent-pin");
+            x.Line("Name", "declaration.agent-name");
+            x.Line("Contact", "declaration.contact-name");
+            x.Line("Telephone", "declaration.contact-phone");
         });
         x.Group("Employers", () => x.Rows("Employer", "employment.employers", () => Employer(x, splitInDecember)));
         x.Group("Cars", () => x.Rows("Car", "employment.cars", () =>

@@ -18,9 +18,6 @@ public sealed class EmploymentIncomeReturn : Definition
         : base(ReturnId, year)
     {
         var law = EmploymentIncomeLaw.For(year);
-        // TPA s. 77 (likely): a deadline on a Saturday, Sunday or public holiday is the working day before. In practice the day itself has been
-        // accepted, so lateness is counted from the day, and the working day before it is what people plan for.
-        Deadlines = [law.Payment.OrTheWorkingDayBefore(KenyaHolidays.Calendar), law.Filing.OrTheWorkingDayBefore(KenyaHolidays.Calendar)];
         var scope = new ScopeForm(this, law);
         var taxpayer = new TaxpayerForm(this, law, scope);
         var employment = new EmploymentForm(this, law, scope, taxpayer);
@@ -30,6 +27,14 @@ public sealed class EmploymentIncomeReturn : Definition
         _ = new ChargesForm(this, law, scope, credits);
         _ = new PayoutForm(this, credits);
         _ = new DeclarationForm(this);
+        // TPA s. 77 (likely): a deadline on a Saturday, Sunday or public holiday is the working day before. In practice the day itself has been
+        // accepted, so lateness is counted from the day, and the working day before it is what people plan for.
+        Deadlines =
+        [
+            law.Payment.OrTheWorkingDayBefore(KenyaHolidays.Calendar),
+            (law.Filing with { ExtendedBy = scope.ExtendedTo.Line }).OrTheWorkingDayBefore(KenyaHolidays.Calendar),
+        ];
+        ChargesRunOn(credits.Running);
         Seal(
             new KeyFigure("Income", employment.Income.Line, ""),
             new KeyFigure("Deductions", deductions.Total.Line, "-"),

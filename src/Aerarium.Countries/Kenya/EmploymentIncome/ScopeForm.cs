@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries.Kenya.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
@@ -9,6 +10,12 @@ public sealed class ScopeForm : Form
 {
     /// <summary>Questions other forms ask about.</summary>
     public readonly AnswerLine Car, Housing, RetirementOutsidePayroll, Mortgage, MedicalFund, Insurance, Disability, ShortPeriod, OtherTaxPaid, Late;
+
+    /// <summary>The day to which the authority has extended filing, where it has; the day of payment never moves.</summary>
+    public readonly DateLine ExtendedTo;
+
+    /// <summary>The day by which the return is to be filed: the day of the law, or the later one granted.</summary>
+    public readonly DateFormula FilingDay;
 
     /// <summary>How many employers.</summary>
     public readonly ChoiceLine Employers;
@@ -41,6 +48,10 @@ public sealed class ScopeForm : Form
         Section("Particular circumstances");
         Disability = Answer("disability", "A disability exemption certificate?").Required();
         Late = Answer("late", "Filed or paid after the due date?").OfOneYear().Required();
+        var extension = Answer("extension", "More time to file granted by the authority?").OfOneYear()
+            .Hint("asked for in writing before the due date; the day of payment does not move").Law("TPA s. 25");
+        ExtendedTo = Date("extended-to", "Filing extended to").OfOneYear().From("letter of the authority").When(extension).RequiredWhen(extension);
+        FilingDay = ExtendedTo.Or(law.Filing.Day);
         var earlierFiled = Answer("earlier-years-filed", "Returns of all earlier years filed?");
 
         Error("not-resident", resident.IsFilled() & !resident,
@@ -49,7 +60,9 @@ public sealed class ScopeForm : Form
             "Income besides employment needs schedules this return does not have; file it elsewhere.", otherIncome);
         Note("earlier-years-open", earlierFiled.IsFilled() & !earlierFiled,
             "File the older years first; late filing runs for each of them.", earlierFiled);
-        Warn("after-due-date", OnToday > law.Filing.Day & !Late,
-            $"The due date, {law.Filing.Day}, has passed; answer that the return is late so that the charges are computed.", Late);
+        Error("extended-too-early", ExtendedTo.IsFilled() & ExtendedTo <= law.Filing.Day,
+            $"An extension moves the due date to a day after {law.Filing.Day}; copy the day from the letter.", ExtendedTo);
+        Warn("after-due-date", OnToday > FilingDay & !Late,
+            $"The due date, {FilingDay}, has passed; answer that the return is late so that the charges are computed.", Late);
     }
 }

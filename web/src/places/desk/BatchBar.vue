@@ -28,6 +28,8 @@ const words: Record<string, string> = {
   'roll-forward': 'Rolling forward',
   build: 'Building',
   send: 'Sending',
+  export: 'Exporting',
+  'follow-practice': 'Following the practice’s particulars',
 }
 const count = computed(() => (wholeList.value ? props.total : props.chosen.length))
 const path = () => ({ params: { path: { batch: batch.value!.id } } })
@@ -87,6 +89,12 @@ onBeforeUnmount(() => window.clearTimeout(timer))
           {{ batch.done + batch.refused }} of {{ batch.total
           }}<template v-if="batch.refused">, {{ batch.refused }} refused</template>, {{ batch.state }}
         </span>
+        <a
+          v-if="batch.act === 'export' && batch.state === 'done' && batch.done"
+          :href="`/api/batches/${batch.id}/parcels.zip`"
+          download
+          >Fetch {{ batch.done === 1 ? 'the Parcel' : `${batch.done} Parcels` }}</a
+        >
         <button v-if="batch.state === 'running'" class="link" :disabled="busy" @click="stop">Stop</button>
         <button v-else-if="batch.state === 'stopped'" class="link" :disabled="busy" @click="goOn">Go on</button>
         <span class="grow"></span>
@@ -124,6 +132,7 @@ onBeforeUnmount(() => window.clearTimeout(timer))
       <button class="link" :disabled="busy" @click="start('roll-forward')">Roll forward</button>
       <button class="link" :disabled="busy" @click="start('build')">Build</button>
       <button v-if="session.mayApprove" class="link" :disabled="busy" @click="confirming = true">Send</button>
+      <button class="link" :disabled="busy" @click="start('export')">Export Parcels</button>
       <span class="grow"></span>
       <button class="link" @click="emit('clear')">Choose none</button>
     </div>

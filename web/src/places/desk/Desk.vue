@@ -5,10 +5,11 @@ import { api, call } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import CountBadges from '../../shared/CountBadges.vue'
-import { amount, daysLeft, plural } from '../../shared/format'
+import { amount, day, daysLeft, plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 import BatchBar from './BatchBar.vue'
 import { anything, lists, orders, useDeskList, type Item, type Question } from './deskList'
+import ReminderStrip from './ReminderStrip.vue'
 import SeasonChart from './SeasonChart.vue'
 
 const MOST_PRINTED = 2_000
@@ -21,6 +22,7 @@ const chosen = reactive(new Set<number>())
 const keeping = ref('')
 const { problem: refused, act } = useAct()
 
+const grouped = computed(() => question.order === 'group' || question.order === 'due')
 const order = computed(() => groups.value.flatMap(([, list]) => list))
 const cut = computed(() => Boolean(question.holderId || question.tag || question.year || question.search))
 const years = computed(() => {
@@ -140,6 +142,7 @@ onBeforeUnmount(() => {
         </div>
         <SeasonChart v-if="summary" :weeks="summary.weeks" />
       </div>
+      <ReminderStrip />
       <p v-if="problem || refused" class="banner bad" role="alert">{{ problem || refused }}</p>
       <div class="filters" role="group" aria-label="Lists">
         <button
@@ -208,9 +211,9 @@ onBeforeUnmount(() => {
             </tr>
           </thead>
           <tbody v-for="[group, list] in groups" :key="group">
-            <tr v-if="question.order === 'group'" class="group">
+            <tr v-if="grouped" class="group">
               <td colspan="10">
-                <h3>{{ group || 'No group' }}</h3>
+                <h3>{{ question.order === 'due' ? day(group) : group || 'No group' }}</h3>
                 <span v-if="group" class="small secondary">{{ plural(list.length, 'return') }}</span>
               </td>
             </tr>
@@ -245,14 +248,22 @@ onBeforeUnmount(() => {
                 ></span>
                 {{ item.stageLabel }}
               </td>
-              <td class="amount" :class="{ late: due(item).endsWith('late') }">{{ due(item) }}</td>
+              <td class="amount" :class="{ late: due(item).endsWith('late') }">
+                {{ due(item) }}
+                <span v-if="item.charges !== '0' && due(item).endsWith('late')" class="small charges"
+                  >charges {{ amount(item.charges) }}</span
+                >
+              </td>
               <td>
                 <CountBadges
                   :errors="item.stage === 'accepted' ? 0 : item.errors"
                   :warnings="item.stage === 'accepted' ? 0 : item.warnings"
                 />
               </td>
-              <td class="amount">{{ amount(item.balance) }}</td>
+              <td class="amount">
+                {{ amount(item.balance) }}
+                <span v-if="item.unpaid !== '0'" class="small charges">unpaid {{ amount(item.unpaid) }}</span>
+              </td>
               <td class="secondary">{{ item.holder }}</td>
               <td class="next" :class="{ done: item.stage === 'accepted' }">{{ item.nextAct }}</td>
             </tr>
@@ -281,8 +292,8 @@ onBeforeUnmount(() => {
 
 <style scoped>
 .desk {
-  display: grid;
-  grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+  display: flex;
+  flex-direction: column;
   min-height: 0;
 }
 .desk > .banner {
@@ -378,6 +389,8 @@ onBeforeUnmount(() => {
   font: inherit;
 }
 .scroll {
+  flex: 1;
+  min-height: 0;
   background: var(--page);
 }
 thead th {
@@ -409,6 +422,10 @@ td:first-child {
 .item.at {
   background: var(--verdigris-wash);
   box-shadow: inset 3px 0 var(--verdigris);
+}
+.charges {
+  display: block;
+  margin-top: -3px;
 }
 .client {
   color: var(--ink);

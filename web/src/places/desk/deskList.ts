@@ -18,6 +18,7 @@ export const lists: { name: string; label: string; count: keyof Schemas['DeskCou
   { name: 'rejected', label: 'Rejected', count: 'rejected' },
   { name: 'overdue', label: 'Overdue', count: 'overdue' },
   { name: 'accepted', label: 'Accepted', count: 'accepted' },
+  { name: 'unpaid', label: 'Unpaid', count: 'unpaid' },
   { name: 'all', label: 'All', count: 'all' },
 ]
 
@@ -96,7 +97,7 @@ export function useDeskList() {
   const groups = computed(() => {
     const byGroup = new Map<string, Item[]>()
     for (const item of items.value) {
-      const name = question.order === 'group' ? (item.group ?? '') : 'list'
+      const name = question.order === 'group' ? (item.group ?? '') : question.order === 'due' ? item.due : 'list'
       byGroup.set(name, [...(byGroup.get(name) ?? []), item])
     }
     return [...byGroup]

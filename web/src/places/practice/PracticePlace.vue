@@ -5,6 +5,7 @@ import { day } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
 import BackupPanel from './BackupPanel.vue'
+import DefaultsPanel from './DefaultsPanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
 
 const session = useSession()
@@ -29,10 +30,6 @@ onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
                 </td>
               </tr>
               <tr>
-                <td>Agent's identification number</td>
-                <td>{{ view.agentPin }}</td>
-              </tr>
-              <tr>
                 <td>Signing certificate</td>
                 <td>{{ view.certificateSubject }}</td>
               </tr>
@@ -47,6 +44,7 @@ onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
             </tbody>
           </table>
         </section>
+        <DefaultsPanel />
         <PeoplePanel v-if="session.mayAdminister" />
         <section v-else>
           <div class="rule-head"><h2>People</h2></div>

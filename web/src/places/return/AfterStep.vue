@@ -1,30 +1,30 @@
 <script setup lang="ts">
-import { computed, inject, ref } from 'vue'
+import { computed, inject } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../../api/client'
-import { amount, day, daysLeft } from '../../shared/format'
+import { useSession } from '../../session'
+import { useAct } from '../../shared/act'
+import { amount } from '../../shared/format'
+import PaymentsPanel from './PaymentsPanel.vue'
 import type { ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
 const router = useRouter()
-const problem = ref('')
+const session = useSession()
+const { busy, problem, act } = useAct()
 const refund = computed(() => store.balance.startsWith('-'))
 
-async function amend() {
-  problem.value = ''
-  const view = store.view.value
-  try {
+const amend = () =>
+  act(async () => {
+    const { clientId, definition, year } = store.view.value
     const opened = await call(
       api.POST('/api/clients/{clientId}/returns', {
-        params: { path: { clientId: view.clientId } },
-        body: { definition: view.definition, year: view.year, kind: 'amended' },
+        params: { path: { clientId } },
+        body: { definition, year, kind: 'amended' },
       }),
     )
     await router.push(`/returns/${opened.id}/fill`)
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}
+  })
 </script>
 
 <template>
@@ -32,32 +32,19 @@ async function amend() {
     <div class="column">
       <h1>After</h1>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-      <p v-if="store.stage.value !== 'accepted'" class="secondary">
-        This part begins when the authority has accepted the return.
-      </p>
+      <p v-if="!store.filed" class="secondary">This part begins when the return has been sent.</p>
       <template v-else>
         <section>
           <div class="rule-head"><h2>Pay or be repaid</h2></div>
-          <table class="plain">
-            <tbody>
-              <tr>
-                <td>{{ refund ? 'Refund claimed' : 'To pay' }}</td>
-                <td class="amount">{{ amount(store.balance.replace('-', '')) }} {{ store.view.value.currency }}</td>
-              </tr>
-              <tr
-                v-for="deadline in store.view.value.deadlines.filter((d) => !refund && d.act === 'payment')"
-                :key="deadline.act"
-              >
-                <td>{{ deadline.label }}</td>
-                <td class="amount">{{ day(deadline.day) }}, {{ daysLeft(deadline.daysLeft) }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <p v-if="refund">
+            A refund of {{ amount(store.balance.replace('-', '')) }} {{ store.view.value.currency }} is claimed.
+          </p>
+          <PaymentsPanel v-else />
         </section>
-        <section>
+        <section v-if="store.stage.value === 'accepted' && session.mayPrepare">
           <div class="rule-head"><h2>Amend</h2></div>
-          <p class="secondary">An amended return starts from the filed one.</p>
-          <v-btn variant="outlined" @click="amend">Open an amended return</v-btn>
+          <p class="secondary">An amended return starts from the filed one, and Review shows what it changes.</p>
+          <v-btn variant="outlined" :disabled="busy" @click="amend">Open an amended return</v-btn>
         </section>
       </template>
     </div>

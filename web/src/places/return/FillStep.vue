@@ -5,6 +5,7 @@ import Page from '../../ledger/Page.vue'
 import Contents from './Contents.vue'
 import GatherPanel from './GatherPanel.vue'
 import Margin from './Margin.vue'
+import RegisteredCheck from './RegisteredCheck.vue'
 import type { ReturnStore } from './returnStore'
 import TakenOver from './TakenOver.vue'
 
@@ -66,10 +67,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           :aria-expanded="gathering"
           @click="gathering = !gathering"
         >
-          {{ gathering ? 'Close what the authority holds' : 'Take from what the authority holds' }}
+          {{ gathering ? 'Close what was gathered' : 'Take from statements and the authority' }}
         </button>
       </div>
       <GatherPanel v-if="gathering && form.key === store.layout.authorityForm" />
+      <RegisteredCheck v-if="scope" />
       <TakenOver v-if="scope" />
       <p v-if="closed" class="closed">
         {{ form.title }} does not apply. It applies if {{ form.sections[0]?.when }}.

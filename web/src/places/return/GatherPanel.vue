@@ -1,94 +1,92 @@
 <script setup lang="ts">
-import { computed, inject, onMounted, ref } from 'vue'
+import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { amount } from '../../shared/format'
+import { useAct } from '../../shared/act'
+import { amount, day } from '../../shared/format'
+import GatheredItems from './GatheredItems.vue'
 import type { ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
-const items = ref<Schemas['AuthorityItem'][] | null>(null)
-const problem = ref('')
-const chosen = ref<string[]>([])
-const busy = ref(false)
+const record = ref<Schemas['AuthorityRecordView'] | null>(null)
+const statements = ref<Schemas['GatheredItem'][]>([])
+const givenBy = ref(store.view.value.clientName)
+const givenOn = ref('')
+const { busy, problem, act } = useAct()
 const path = { id: store.id }
-const states: Record<string, string> = {
-  new: 'not on the return',
-  taken: 'on the return',
-  different: 'differs from the return',
-}
 
-async function load() {
-  problem.value = ''
-  try {
-    items.value = await call(api.GET('/api/returns/{id}/authority-record', { params: { path } }))
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}
-
-async function take() {
-  busy.value = true
-  problem.value = ''
-  try {
-    store.takeResult(
-      await call(
-        api.POST('/api/returns/{id}/authority-record/take', { params: { path }, body: { numbers: chosen.value } }),
-      ),
+const loadStatements = () =>
+  act(async () => (statements.value = await call(api.GET('/api/returns/{id}/statements', { params: { path } }))))
+const ask = () =>
+  act(async () => (record.value = await call(api.GET('/api/returns/{id}/authority-record', { params: { path } }))))
+const consent = () =>
+  act(async () => {
+    await call(
+      api.PUT('/api/clients/{id}/consent', {
+        params: { path: { id: store.view.value.clientId } },
+        body: { givenBy: givenBy.value, givenOn: givenOn.value || null },
+      }),
     )
-    chosen.value = []
-    await load()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-  busy.value = false
-}
-const shown = (value: string | null | undefined) =>
-  value && /^-?\d+(\.\d+)?$/.test(value) ? amount(value) : (value ?? '')
-const canTake = computed(() => chosen.value.length > 0 && !busy.value)
-onMounted(load)
+    await ask()
+  })
+const withdraw = () =>
+  act(async () => {
+    await call(api.DELETE('/api/clients/{id}/consent', { params: { path: { id: store.view.value.clientId } } }))
+    await ask()
+  })
+onMounted(async () => {
+  await loadStatements()
+  await ask()
+})
 </script>
 
 <template>
-  <section class="gather" aria-label="What the authority holds">
+  <section class="gather" aria-label="What was gathered">
+    <template v-if="statements.length">
+      <div class="rule-head">
+        <h2>Statements of the client</h2>
+        <router-link class="small" :to="`/clients/${store.view.value.clientId}?view=statements`"
+          >entered and imported there</router-link
+        >
+      </div>
+      <GatheredItems :items="statements" from="statements" @changed="loadStatements" />
+    </template>
     <div class="rule-head">
       <h2>What the authority holds</h2>
       <span class="faint small">never complete; tick each item off against the paper</span>
     </div>
     <p v-if="problem" class="banner bad" role="alert">
-      {{ problem }} <button class="link" @click="load">Try again</button>
+      {{ problem }} <button class="link" @click="ask">Try again</button>
     </p>
-    <p v-else-if="!items" class="secondary">Asking the authority ...</p>
-    <p v-else-if="!items.length" class="secondary">It holds nothing for this taxpayer and year.</p>
-    <div v-for="item in items ?? []" :key="item.number" class="item">
-      <label>
-        <input
-          v-model="chosen"
-          type="checkbox"
-          :value="item.number"
-          :disabled="item.state === 'taken' || !!item.problem"
-        />
-        <strong>{{ item.title }}</strong>
-        <span class="small" :class="item.state">{{ states[item.state] }}</span>
-        <span class="faint small">{{ item.number }}</span>
-      </label>
-      <p v-if="item.problem" class="banner warn">{{ item.problem }}</p>
-      <table v-else class="plain small">
-        <tbody>
-          <tr v-for="line in item.lines" :key="line.label">
-            <td>{{ line.label }}</td>
-            <td class="amount">{{ shown(line.value) }}</td>
-            <td
-              class="amount"
-              :class="{ differs: item.state === 'different' && shown(line.onReturn) !== shown(line.value) }"
-            >
-              {{ item.state === 'new' ? '' : shown(line.onReturn) || 'blank' }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
-    <v-btn v-if="items?.length" :disabled="!canTake" @click="take"
-      >Take {{ chosen.length || '' }} onto the return</v-btn
-    >
+    <p v-else-if="!record" class="secondary">Asking the authority ...</p>
+    <form v-if="record && !record.consent" class="consent" @submit.prevent="consent">
+      <p>Nothing is asked before the client has consented to it.</p>
+      <label>Consent given by <input v-model="givenBy" aria-label="Consent given by" /></label>
+      <label>on <input v-model="givenOn" placeholder="today" aria-label="Consent given on" /></label>
+      <v-btn type="submit" :disabled="busy || !givenBy.trim()">Note the consent and ask</v-btn>
+    </form>
+    <template v-else-if="record">
+      <p class="small secondary">
+        {{ record.consent!.givenBy }} consented on {{ day(record.consent!.givenOn) }}, noted by
+        {{ record.consent!.notedBy }}. <button class="link" :disabled="busy" @click="withdraw">Withdrawn</button>
+      </p>
+      <p v-if="!record.items.length" class="secondary">It holds nothing for this taxpayer and year.</p>
+      <GatheredItems :items="record.items" from="authority-record" @changed="ask" />
+      <template v-if="record.lastAssessment">
+        <div class="rule-head last">
+          <h2>Last assessment</h2>
+          <span class="small secondary">{{ record.lastAssessment.title }}</span>
+        </div>
+        <table class="plain small">
+          <tbody>
+            <tr v-for="fact in record.lastAssessment.facts" :key="fact.label">
+              <td>{{ fact.label }}</td>
+              <td class="amount">{{ amount(fact.amount) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="small">{{ record.lastAssessment.carriedForward }}</p>
+      </template>
+    </template>
   </section>
 </template>
 
@@ -101,30 +99,26 @@ onMounted(load)
   border-radius: 4px;
   background: var(--paper);
 }
-.item {
-  padding: 8px 0;
+.last,
+.gather > .rule-head:not(:first-child) {
+  margin-top: 16px;
 }
-label {
+.consent {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 8px 18px;
   align-items: baseline;
 }
-.item table td {
-  height: 24px;
+.consent p {
+  flex-basis: 100%;
+  margin: 8px 0 0;
 }
-.item table {
-  margin: 4px 0 0 22px;
-  width: calc(100% - 22px);
-}
-.new {
-  color: var(--slate);
-}
-.taken {
-  color: var(--verdigris);
-}
-.different,
-.differs {
-  color: var(--ochre);
-  font-weight: 600;
+.consent input {
+  width: 190px;
+  border: 0;
+  border-bottom: 1px solid var(--entry);
+  background: none;
+  color: var(--ink);
+  font: inherit;
 }
 </style>

@@ -33,6 +33,8 @@ const origins: Record<string, string> = {
   typed: 'typed',
   authority: "taken from the authority's record",
   client: "follows the client's particulars",
+  practice: "follows the practice's particulars",
+  statement: 'taken from a statement',
   'last-year': 'taken over from the filed return',
 }
 

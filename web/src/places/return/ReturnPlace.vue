@@ -12,6 +12,7 @@ import FillStep from './FillStep.vue'
 import { openReturn } from './openReturn'
 import OutcomeStrip from './OutcomeStrip.vue'
 import ProvideReturn from './ProvideReturn.vue'
+import RemindMe from './RemindMe.vue'
 import { ReturnStore } from './returnStore'
 import ReviewStep from './ReviewStep.vue'
 import SendStep from './SendStep.vue'
@@ -21,6 +22,7 @@ const router = useRouter()
 const session = useSession()
 const store = shallowRef<ReturnStore | null>(null)
 const failure = ref('')
+const reminding = ref(false)
 const steps = ['scope', 'fill', 'review', 'approve', 'send', 'after'] as const
 const step = computed(() => (route.params.step as (typeof steps)[number]) || 'fill')
 
@@ -151,6 +153,14 @@ onBeforeUnmount(() => {
         >
         <span v-else-if="store.filed" class="sealed">{{ store.stage.value }}; kept as filed</span>
         <span v-else-if="store.locked" class="sealed">you look on; preparers change it</span>
+        <button
+          v-if="session.mayPrepare"
+          class="link remind"
+          :aria-expanded="reminding"
+          @click="reminding = !reminding"
+        >
+          Remind
+        </button>
         <span v-if="filing && !store.filed" class="due" :class="{ late: filing.daysLeft < 0 }">
           due {{ day(filing.day)
           }}<template v-if="filing.safeDay !== filing.day">, no working day: by {{ day(filing.safeDay) }}</template
@@ -158,6 +168,9 @@ onBeforeUnmount(() => {
           <strong>{{ filing.daysLeft < 0 ? daysLeft(filing.daysLeft) : `in ${daysLeft(filing.daysLeft)}` }}</strong>
         </span>
       </div>
+      <ProvideReturn v-if="reminding" :key="`remind-${store.id}`" :store="store">
+        <RemindMe class="reminders" @close="reminding = false" />
+      </ProvideReturn>
       <div v-if="store.problem.value || store.undone.value" class="notice" role="alert">
         <span v-if="store.problem.value" class="banner bad">{{ store.problem.value }}</span>
         <span v-else class="banner"
@@ -183,13 +196,19 @@ onBeforeUnmount(() => {
 .return-place {
   height: 100vh;
   display: grid;
-  grid-template-rows: 48px auto auto minmax(0, 1fr) auto;
+  grid-template-rows: 48px auto auto auto minmax(0, 1fr) auto;
 }
-.return-place > .work {
+.return-place > :deep(.reminders) {
+  grid-row: 3;
+}
+.return-place > .notice {
   grid-row: 4;
 }
-.return-place > :deep(.outcome) {
+.return-place > .work {
   grid-row: 5;
+}
+.return-place > :deep(.outcome) {
+  grid-row: 6;
 }
 .crumbs {
   white-space: nowrap;
@@ -255,6 +274,12 @@ onBeforeUnmount(() => {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.remind {
+  margin-left: auto;
+}
+.remind + .due {
+  margin-left: 0;
 }
 .due {
   margin-left: auto;

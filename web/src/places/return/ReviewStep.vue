@@ -4,6 +4,7 @@ import { api, call } from '../../api/client'
 import { amount, difference, plural } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
+import AmendedLines from './AmendedLines.vue'
 import type { Finding, ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
@@ -85,6 +86,7 @@ async function reopen(finding: Finding) {
       </template>
     </section>
     <section class="scroll right" aria-label="Comparison and printed copy">
+      <AmendedLines v-if="store.view.value.kind === 'amended'" />
       <div class="rule-head">
         <h2>This year beside last year</h2>
         <label class="small secondary"

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import BrandMark from '../../shared/BrandMark.vue'
 import { vFocus } from '../../shared/focus'
 
 const session = useSession()
@@ -28,10 +29,7 @@ const signIn = () =>
 <template>
   <main class="sign-in">
     <form @submit.prevent="signIn">
-      <div class="mark">
-        <img src="/mark.svg" alt="" width="30" height="30" />
-        <h1>Aerarium</h1>
-      </div>
+      <BrandMark />
       <p class="secondary">{{ session.view?.practice ?? 'Returns of individuals and companies' }}</p>
       <v-text-field v-model="email" v-focus label="E-mail address" type="email" autocomplete="username" />
       <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
@@ -75,14 +73,6 @@ const signIn = () =>
 form {
   display: grid;
   gap: 12px;
-}
-.mark {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-}
-.mark h1 {
-  font-size: 30px;
 }
 p {
   margin: 0;

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import BrandMark from '../../shared/BrandMark.vue'
 import { vFocus } from '../../shared/focus'
 
 const session = useSession()
@@ -25,10 +26,7 @@ const accept = () =>
 
 <template>
   <main class="invitation">
-    <div class="mark">
-      <img src="/mark.svg" alt="" width="30" height="30" />
-      <h1>Aerarium</h1>
-    </div>
+    <BrandMark />
     <form v-if="offer" @submit.prevent="accept">
       <p>
         <strong>{{ offer.practice }}</strong> invites {{ offer.name }} as {{ offer.roles.join(', ') }}. You sign in with
@@ -60,14 +58,6 @@ const accept = () =>
 form {
   display: grid;
   gap: 12px;
-}
-.mark {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-}
-.mark h1 {
-  font-size: 30px;
 }
 p {
   margin: 0;

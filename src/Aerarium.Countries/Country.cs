@@ -1,0 +1,39 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Identifiers;
+
+namespace Aerarium.Countries;
+
+/// <summary>A particular kept once, with a client or with the practice, and followed by lines of returns or by the authority.</summary>
+/// <param name="Name">Stable name, kebab-case; lines follow it under this name.</param>
+/// <param name="Label">What it is called.</param>
+/// <param name="Hint">Where it is found, or what it is for.</param>
+/// <param name="Rule">The rule of an identifier, or null for a text.</param>
+/// <param name="Choices">The codes it is chosen from, or null for a text.</param>
+/// <param name="Mandatory">Whether returns cannot be filed without it.</param>
+public sealed record Particular(
+    string Name, string Label, string? Hint = null, IdentifierRule? Rule = null, IReadOnlyList<Choice>? Choices = null, bool Mandatory = false);
+
+/// <summary>For how long records of a return are kept before they may be deleted.</summary>
+/// <param name="Years">Years after the day the return was filed.</param>
+/// <param name="Source">Statute and section.</param>
+/// <param name="Confidence">How sure we are.</param>
+public sealed record Retention(int Years, string Source, Confidence Confidence);
+
+/// <summary>A country: whom it registers, what is kept about clients and practice besides the common particulars, and for how long.</summary>
+/// <param name="Code">ISO 3166 code, lower case.</param>
+/// <param name="Name">Name.</param>
+/// <param name="IndividualIdentifier">Rule of an individual taxpayer's identifier.</param>
+/// <param name="CompanyIdentifier">Rule of a company's identifier.</param>
+/// <param name="OfIndividuals">Particulars of individuals, besides the common ones.</param>
+/// <param name="OfCompanies">Particulars of companies, besides the common ones.</param>
+/// <param name="OfPractice">Particulars of the practice that its returns need.</param>
+/// <param name="Retention">How long records are kept.</param>
+public sealed record Country(
+    string Code,
+    string Name,
+    IdentifierRule IndividualIdentifier,
+    IdentifierRule CompanyIdentifier,
+    IReadOnlyList<Particular> OfIndividuals,
+    IReadOnlyList<Particular> OfCompanies,
+    IReadOnlyList<Particular> OfPractice,
+    Retention Retention);

@@ -1,0 +1,134 @@
+using System.Globalization;
+using System.Security.Claims;
+using Aerarium.Core.Days;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries;
+using Aerarium.Server.Access;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Paying;
+
+/// <summary>What is to be paid for a return, and what has been.</summary>
+/// <param name="Balance">Balance of the return, canonical.</param>
+/// <param name="Paid">Paid so far for the year, canonical.</param>
+/// <param name="Unpaid">Left to pay, canonical.</param>
+/// <param name="Currency">Currency.</param>
+/// <param name="Due">Day by which the balance is to be paid.</param>
+/// <param name="Payments">The payments.</param>
+public sealed record PaymentsView(string Balance, string Paid, string Unpaid, string Currency, DateOnly Due, IReadOnlyList<PaymentRecord> Payments);
+
+/// <summary>A payment as typed.</summary>
+public sealed record PaymentInput(string? PaidOn, string? Amount, string? Reference);
+
+/// <summary>Notes payments towards filed returns, and what is left to pay.</summary>
+public sealed class PaymentDesk(PracticeDatabase database, TimeProvider clock)
+{
+    private const int LongestText = 60;
+
+    /// <summary>What is to be paid for a return, and what has been.</summary>
+    public PaymentsView View(long id) => database.Read(unit => View(unit, id));
+
+    /// <summary>Notes a payment.</summary>
+    /// <exception cref="PlainProblem">The day or amount cannot be read, or the slip is noted already.</exception>
+    public PaymentsView Note(long id, PaymentInput typed, Caller caller) => database.Write(unit =>
+    {
+        var record = Find(unit, id);
+        if (!EntryReader.TryDate(EntryReader.Clean(typed.PaidOn), out var day) || day > clock.Today())
+        {
+            throw PlainProblem.Refused($"'{typed.PaidOn}' is not the day of a payment that was made; type day, month and year, such as 30/04/2026.");
+        }
+
+        if (!EntryReader.TryAmount(EntryReader.Clean(typed.Amount), out var amount) || amount <= 0)
+        {
+            throw PlainProblem.Refused($"'{typed.Amount}' is not an amount that was paid; type it in figures, such as 12500.50.");
+        }
+
+        var reference = EntryReader.Clean(typed.Reference);
+        if (reference.Length is 0 or > LongestText)
+        {
+            throw PlainProblem.Refused("Give the reference printed on the payment slip, at most 60 characters.");
+        }
+
+        if (OfYear(unit, record).Any(p => p.Reference == reference))
+        {
+            throw PlainProblem.Conflict($"The slip {reference} is noted already; each slip counts once.");
+        }
+
+        var now = clock.GetUtcNow();
+        Payments.Add(unit, new PaymentRecord
+        {
+            ReturnId = id,
+            PaidOn = day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            Amount = Figures.Canonical(amount),
+            Reference = reference,
+            NotedBy = caller.Name,
+            NotedAt = Moments.Text(now),
+        });
+        Acts.Add(unit, caller.Act("payment", now) with { ReturnId = id, ClientId = record.ClientId, After = $"{Figures.Canonical(amount)} on {day:yyyy-MM-dd}, {reference}" });
+        KeepUnpaid(unit, id);
+        return View(unit, id);
+    });
+
+    /// <summary>Removes a payment noted by mistake.</summary>
+    public PaymentsView Remove(long id, long payment, Caller caller) => database.Write(unit =>
+    {
+        var record = Find(unit, id);
+        var found = Payments.Of(unit, id).FirstOrDefault(p => p.Id == payment) ?? throw PlainProblem.NotFound("This payment");
+        Payments.Remove(unit, payment);
+        Acts.Add(unit, caller.Act("payment", clock.GetUtcNow()) with { ReturnId = id, ClientId = record.ClientId, Before = $"{found.Amount} on {found.PaidOn}, {found.Reference}" });
+        KeepUnpaid(unit, id);
+        return View(unit, id);
+    });
+
+    /// <summary>Keeps what is left to pay, for lists: of the latest filed return of the year; those it amends owe nothing themselves.</summary>
+    public static void KeepUnpaid(Unit unit, long id)
+    {
+        var record = Find(unit, id);
+        var filed = OfYearReturns(unit, record).Where(r => r.Stage is Stage.Sent or Stage.Accepted).ToList();
+        var latest = filed.MaxBy(r => r.Id);
+        foreach (var item in filed)
+        {
+            Payments.KeepUnpaid(unit, item.Id, item == latest ? Figures.Canonical(Left(unit, item)) : "0");
+        }
+    }
+
+    private static PaymentsView View(Unit unit, long id)
+    {
+        var record = Find(unit, id);
+        var definition = Catalogue.Get(record.Definition, (int)record.Year);
+        var payments = OfYear(unit, record);
+        return new PaymentsView(
+            record.Balance,
+            Figures.Canonical(payments.Sum(Amount)),
+            Figures.Canonical(Left(unit, record)),
+            definition.Currency,
+            definition.Deadlines.First(d => d.Act == "payment").Day,
+            payments);
+    }
+
+    private static decimal Left(Unit unit, ReturnRecord record) =>
+        Math.Max(0, decimal.Parse(record.Balance, CultureInfo.InvariantCulture) - OfYear(unit, record).Sum(Amount));
+
+    private static IEnumerable<ReturnRecord> OfYearReturns(Unit unit, ReturnRecord record) =>
+        Storage.Returns.OfClient(unit, record.ClientId).Where(r => r.Definition == record.Definition && r.Year == record.Year);
+
+    private static List<PaymentRecord> OfYear(Unit unit, ReturnRecord record) => [.. OfYearReturns(unit, record).SelectMany(r => Payments.Of(unit, r.Id))];
+
+    private static decimal Amount(PaymentRecord payment) => decimal.Parse(payment.Amount, CultureInfo.InvariantCulture);
+
+    private static ReturnRecord Find(Unit unit, long id) => Storage.Returns.Find(unit, id) ?? throw PlainProblem.NotFound("This return");
+}
+
+internal static class PaymentEndpoints
+{
+    public static void MapPayments(this RouteGroupBuilder api)
+    {
+        var payments = api.MapGroup("/returns/{id:long}/payments").WithTags("Paying");
+        payments.MapGet("", (long id, PaymentDesk desk) => desk.View(id));
+        payments.MapPost("", (long id, PaymentInput typed, ClaimsPrincipal user, PaymentDesk desk) => desk.Note(id, typed, Caller.Of(user)))
+            .RequireAuthorization(Policies.Prepare);
+        payments.MapDelete("/{payment:long}", (long id, long payment, ClaimsPrincipal user, PaymentDesk desk) => desk.Remove(id, payment, Caller.Of(user)))
+            .RequireAuthorization(Policies.Prepare);
+    }
+}

@@ -1,0 +1,163 @@
+namespace Aerarium.Storage;
+
+/// <summary>A client in a list.</summary>
+public sealed record ClientListRecord
+{
+    /// <summary>Client.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Country.</summary>
+    public required string Country { get; init; }
+
+    /// <summary>Taxpayer identifier.</summary>
+    public required string Identifier { get; init; }
+
+    /// <summary>Official name.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Group, or null.</summary>
+    public string? ClientGroup { get; init; }
+
+    /// <summary>How many returns there are.</summary>
+    public long Returns { get; init; }
+}
+
+/// <summary>What tells clients apart at a glance.</summary>
+public sealed record ClientNameRecord(long Id, string Name, string? BirthDate);
+
+/// <summary>Clients.</summary>
+public static class Clients
+{
+    private const string Columns = """
+        id, country, kind, identifier, name, client_group, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
+        payout_branch, payout_account_name, payout_account_number, payout_mobile, team_id, revision
+        """;
+
+    /// <summary>By id, or null.</summary>
+    public static ClientRecord? Find(Unit unit, long id)
+    {
+        var client = unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE id = @id", new { id });
+        return client is null ? null : client with { More = MoreOf(unit, id) };
+    }
+
+    /// <summary>Its official name.</summary>
+    public static string NameOf(Unit unit, long id) => unit.Single<string>("SELECT name FROM client WHERE id = @id", new { id }) ?? "";
+
+    /// <summary>Names of the others in a group, within reach.</summary>
+    public static IReadOnlyList<string> InGroup(Unit unit, string group, long butId, Reach reach) =>
+    [
+        .. unit.Query<string>(
+            $"SELECT name FROM client c WHERE client_group = @group AND id <> @butId AND {Reach.Condition} ORDER BY name LIMIT 50",
+            new { group, butId, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
+
+    /// <summary>By identifier, or null.</summary>
+    public static ClientRecord? FindByIdentifier(Unit unit, string country, string identifier) =>
+        unit.Single<ClientRecord>($"SELECT {Columns} FROM client WHERE country = @country AND identifier = @identifier", new { country, identifier });
+
+    /// <summary>Names and dates of birth of the clients within reach, to find those that are nearly the same.</summary>
+    public static IReadOnlyList<ClientNameRecord> Names(Unit unit, string country, string kind, Reach reach) =>
+    [
+        .. unit.Query<ClientNameRecord>(
+            $"SELECT id, name, birth_date FROM client c WHERE country = @country AND kind = @kind AND {Reach.Condition}",
+            new { country, kind, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
+
+    /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name.</summary>
+    public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, Reach reach, int offset, int most) =>
+    [
+        .. unit.Query<ClientListRecord>(
+            $"""
+            SELECT c.id, c.country, c.identifier, c.name, c.client_group, (SELECT COUNT(*) FROM tax_return r WHERE r.client_id = c.id) AS returns
+            FROM client c WHERE {Where(search)} ORDER BY c.name, c.id LIMIT @most OFFSET @offset
+            """,
+            Values(search, reach, offset, most)),
+    ];
+
+    /// <summary>How many clients such a list has.</summary>
+    public static long Count(Unit unit, string? search, Reach reach) =>
+        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(search)}", Values(search, reach, 0, 0));
+
+    private static string Where(string? search) => string.Join(" AND ", Search.Words(search)
+        .Select((_, i) => $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\')")
+        .Prepend(Reach.Condition));
+
+    private static Dapper.DynamicParameters Values(string? search, Reach reach, int offset, int most)
+    {
+        var values = new Dapper.DynamicParameters(new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0, offset, most });
+        Search.Add(values, search);
+        return values;
+    }
+
+    /// <summary>Adds a client; returns the id.</summary>
+    public static long Add(Unit unit, ClientRecord client)
+    {
+        var id = unit.Insert(
+            """
+            INSERT INTO client (country, kind, identifier, name, client_group, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
+                payout_branch, payout_account_name, payout_account_number, payout_mobile)
+            VALUES (@Country, @Kind, @Identifier, @Name, @ClientGroup, @BirthDate, @YearEnd, @Email, @Phone, @PostalAddress, @PayoutRoute, @PayoutBank,
+                @PayoutBranch, @PayoutAccountName, @PayoutAccountNumber, @PayoutMobile)
+            """,
+            client);
+        PutMore(unit, id, client.More);
+        return id;
+    }
+
+    /// <summary>Changes a client that still has the revision it was read with; false when somebody was faster.</summary>
+    public static bool Change(Unit unit, ClientRecord client)
+    {
+        var changed = unit.Execute(
+            """
+            UPDATE client SET identifier = @Identifier, name = @Name, client_group = @ClientGroup, birth_date = @BirthDate, year_end = @YearEnd, email = @Email,
+                phone = @Phone, postal_address = @PostalAddress, payout_route = @PayoutRoute, payout_bank = @PayoutBank,
+                payout_branch = @PayoutBranch, payout_account_name = @PayoutAccountName, payout_account_number = @PayoutAccountNumber,
+                payout_mobile = @PayoutMobile, revision = revision + 1
+            WHERE id = @Id AND revision = @Revision
+            """,
+            client) == 1;
+        if (changed)
+        {
+            PutMore(unit, client.Id, client.More);
+        }
+
+        return changed;
+    }
+
+    private static Dictionary<string, string> MoreOf(Unit unit, long id) =>
+        unit.Query<(string Name, string Value)>("SELECT name, value FROM client_particular WHERE client_id = @id", new { id }).ToDictionary(p => p.Name, p => p.Value);
+
+    private static void PutMore(Unit unit, long id, IReadOnlyDictionary<string, string> more)
+    {
+        unit.Execute("DELETE FROM client_particular WHERE client_id = @id", new { id });
+        foreach (var (name, value) in more)
+        {
+            unit.Execute("INSERT INTO client_particular (client_id, name, value) VALUES (@id, @name, @value)", new { id, name, value });
+        }
+    }
+
+    /// <summary>Deletes a client with everything about it; acts are erased by <see cref="Acts.EraseAbout"/> before.</summary>
+    public static void Delete(Unit unit, long id)
+    {
+        string[] ofReturns =
+            ["return_tag", "batch_item", "entry", "entry_row", "finding_acceptance", "sending", "built_return", "approval", "item_tick", "verification", "payment", "reminder"];
+        unit.Execute("DELETE FROM statement WHERE client_id = @id", new { id });
+        unit.Execute("DELETE FROM document WHERE client_id = @id", new { id });
+        foreach (var table in ofReturns)
+        {
+            unit.Execute($"DELETE FROM {table} WHERE return_id IN (SELECT id FROM tax_return WHERE client_id = @id)", new { id });
+        }
+
+        unit.Execute("DELETE FROM tax_return WHERE client_id = @id", new { id });
+        unit.Execute("DELETE FROM relation WHERE client_id = @id OR of_id = @id", new { id });
+        unit.Execute("DELETE FROM consent WHERE client_id = @id", new { id });
+        unit.Execute("DELETE FROM client_particular WHERE client_id = @id", new { id });
+        unit.Execute("DELETE FROM client WHERE id = @id", new { id });
+        Artefacts.DropUnused(unit);
+    }
+
+    /// <summary>Restricts a client to a team, or opens it to everybody.</summary>
+    public static void SetTeam(Unit unit, long id, long? teamId) =>
+        unit.Execute("UPDATE client SET team_id = @teamId, revision = revision + 1 WHERE id = @id", new { id, teamId });
+}
+

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { api, call, type Schemas } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { moment } from '../../shared/format'
+
+const props = defineProps<{ clientId: number; returns: Schemas['ClientReturnItem'][] }>()
+const acts = ref<Schemas['ActRecord'][]>([])
+const { problem, act } = useAct()
+onMounted(() =>
+  act(async () => {
+    acts.value = await call(api.GET('/api/clients/{id}/acts', { params: { path: { id: props.clientId } } }))
+  }),
+)
+const of = (item: Schemas['ActRecord']) => props.returns.find((r) => r.id === item.returnId)
+</script>
+
+<template>
+  <section aria-label="History">
+    <div class="rule-head">
+      <h2>History</h2>
+      <span class="small faint">every act on this client and its returns, latest first</span>
+    </div>
+    <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+    <table class="plain small">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Who</th>
+          <th>Act</th>
+          <th>On</th>
+          <th>Before</th>
+          <th>After</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="item in acts" :key="item.id">
+          <td class="when">{{ moment(item.at) }}</td>
+          <td>{{ item.personName }}</td>
+          <td>{{ item.kind }}</td>
+          <td>
+            <router-link v-if="of(item)" :to="`/returns/${item.returnId}/fill`">{{ of(item)?.year }}</router-link>
+            {{ item.line }}
+          </td>
+          <td class="text">{{ item.before }}</td>
+          <td class="text">{{ item.after }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.when {
+  white-space: nowrap;
+}
+.text {
+  max-width: 260px;
+  overflow-wrap: anywhere;
+}
+</style>
