@@ -47,7 +47,7 @@ test('what the authority holds is shown beside the return', async ({ browser, se
   await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
   await step(page, 'fill')
   await form(page, 'Employment')
-  await page.getByRole('button', { name: 'Take from what the authority holds' }).click()
+  await page.getByRole('button', { name: 'Take from statements and the authority' }).click()
   await expect(page.getByText('differs from the return').or(page.getByText('not on the return')).first()).toBeVisible()
 })
 

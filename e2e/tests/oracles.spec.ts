@@ -30,25 +30,32 @@ function corpus(): string[] {
 test('identifiers agree with a general-purpose library (stdnum from npm)', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
   const texts = corpus()
-  const problems = await page.evaluate(async (values) => {
-    const session = await (await fetch('/api/session')).json()
-    const answers: (string | null)[] = []
-    for (const value of values) {
-      const response = await fetch('/api/clients/check-identifier', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json', 'X-Aerarium-Token': session.token },
-        body: JSON.stringify({ country: 'ke', value }),
-      })
-      answers.push((await response.json()).problem ?? null)
-    }
-    return answers
-  }, texts)
-  const verdicts = texts.map((text) => {
-    const found = stdnum.KE!.pin!.validate(text)
-    return found.isValid && found.isIndividual
-  })
-  expect(verdicts.filter(Boolean).length).toBeGreaterThan(10)
-  expect(texts.filter((_, index) => (problems[index] === null) !== verdicts[index])).toEqual([])
+  const ask = (kind: string) =>
+    page.evaluate(
+      async ([values, kind]) => {
+        const session = await (await fetch('/api/session')).json()
+        const answers: (string | null)[] = []
+        for (const value of values as string[]) {
+          const response = await fetch('/api/clients/check-identifier', {
+            method: 'POST',
+            headers: { 'content-type': 'application/json', 'X-Aerarium-Token': session.token },
+            body: JSON.stringify({ country: 'ke', kind, value }),
+          })
+          answers.push((await response.json()).problem ?? null)
+        }
+        return answers
+      },
+      [texts, kind] as const,
+    )
+  for (const kind of ['individual', 'company'] as const) {
+    const problems = await ask(kind)
+    const verdicts = texts.map((text) => {
+      const found = stdnum.KE!.pin!.validate(text)
+      return found.isValid && (kind === 'individual' ? found.isIndividual : found.isCompany)
+    })
+    expect(verdicts.filter(Boolean).length).toBeGreaterThan(10)
+    expect(texts.filter((_, index) => (problems[index] === null) !== verdicts[index])).toEqual([])
+  }
 })
 
 test("the API's description is a valid OpenAPI 3.1 document", async () => {

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -36,7 +36,7 @@ export class Servers {
   private standIn: ChildProcess | null = null
   private readonly folder = mkdtempSync(join(tmpdir(), 'aerarium-e2e-'))
 
-  async start() {
+  async start(demo = true) {
     this.address = `http://127.0.0.1:${await freePort()}`
     this.authority = `http://127.0.0.1:${await freePort()}`
     this.standIn = spawn(
@@ -49,20 +49,25 @@ export class Servers {
       { stdio: 'inherit' },
     )
     await answers(this.authority)
-    await this.startServer()
+    await this.startServer(demo)
   }
 
-  async startServer() {
+  async startServer(demo = true) {
     this.server = spawn(
       'dotnet',
       [
         join(root, 'artifacts/server/Aerarium.Server.dll'),
         ...['--urls', this.address, '--Data', join(this.folder, 'practice'), '--Authority', this.authority],
-        ...['--Web', join(root, 'web/dist'), '--Demo', 'true', '--Clock:Today', '2026-06-18'],
+        ...['--Web', join(root, 'web/dist'), '--Demo', String(demo), '--Clock:Today', '2026-06-18'],
       ],
       { stdio: ['ignore', 'ignore', 'inherit'] },
     )
     await answers(this.address)
+  }
+
+  /** A file in the practice's data folder. */
+  data(name: string): string {
+    return readFileSync(join(this.folder, 'practice', name), 'utf8')
   }
 
   /** Kills the server without warning. */

@@ -46,7 +46,10 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
 
   await test.step('take the certificate from the authority', async () => {
     await form(page, 'Employment')
-    await page.getByRole('button', { name: 'Take from what the authority holds' }).click()
+    await page.getByRole('button', { name: 'Take from statements and the authority' }).click()
+    await expect(page.getByText('Nothing is asked before the client has consented')).toBeVisible()
+    await page.getByRole('button', { name: 'Note the consent and ask' }).click()
+    await expect(page.getByText('Wambui Larkspur consented on 18 Jun 2026')).toBeVisible()
     await page.getByLabel(/Glasshouse Orchestra Trust/).check()
     await page.getByRole('button', { name: 'Take 1 onto the return' }).click()
     await expect(field(page, 'employment.employers.basic-pay')).toHaveValue('1,440,000')

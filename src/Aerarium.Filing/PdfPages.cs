@@ -14,9 +14,9 @@ public static class PdfPages
             using var document = PdfReader.Open(stream, PdfDocumentOpenMode.Import);
             return document.PageCount;
         }
-        catch (Exception problem) when (problem is PdfReaderException or InvalidOperationException or NotSupportedException or ArgumentException or IOException or FormatException or IndexOutOfRangeException or NullReferenceException or InvalidCastException)
+        catch (Exception problem) when (problem is not OutOfMemoryException)
         {
-            // What is damaged or locked is kept as it is; only its pages are not counted.
+            // The reader throws whatever it stumbles over. What is damaged or locked is kept as it is; only its pages are not counted.
             return null;
         }
     }

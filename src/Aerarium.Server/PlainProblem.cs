@@ -58,7 +58,7 @@ internal sealed class PlainProblems(ILogger<PlainProblems> log) : IExceptionHand
 /// <summary>Says in words what a bare status means.</summary>
 internal static class PlainStatus
 {
-    public const string TooLarge = "The request is larger than 1 MB; send less at once.";
+    public const string TooLarge = "This is larger than can be taken: documents have at most 20 MB, other files and requests 1 MB.";
 
     public static Task WriteAsync(StatusCodeContext context)
     {

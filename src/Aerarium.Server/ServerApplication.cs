@@ -8,6 +8,7 @@ using Aerarium.Server.Clients;
 using Aerarium.Server.Demo;
 using Aerarium.Server.Desk;
 using Aerarium.Server.Gathering;
+using Aerarium.Server.Kept;
 using Aerarium.Server.Paying;
 using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
@@ -86,6 +87,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<AuthorityCredentials>();
         builder.Services.AddSingleton<PracticeDefaults>();
         builder.Services.AddSingleton<SetUp>();
+        builder.Services.AddSingleton<KeptReturns>();
         builder.Services.AddSingleton<ReturnOpening>();
         builder.Services.AddSingleton<BatchActs>();
         builder.Services.AddSingleton<BatchRunner>();
@@ -123,6 +125,7 @@ public static class ServerApplication
         api.MapPeople();
         api.MapDesk();
         api.MapClients();
+        api.MapKept();
         api.MapReturns();
         api.MapGathering();
         api.MapReview();

@@ -62,12 +62,15 @@ public static class Acts
             """,
             new { returnId, personId }) == 1;
 
+    /// <summary>How many there are.</summary>
+    public static long Count(Unit unit) => unit.Single<long>("SELECT COUNT(*) FROM act");
+
     /// <summary>Follows the chain from the beginning; the id of the first act that does not fit, or null when it is unbroken.</summary>
     public static long? FirstBroken(Unit unit)
     {
         var previous = Beginning;
         var erased = new Dictionary<long, List<ActRecord>>();
-        foreach (var act in unit.Query<ActRecord>($"SELECT {Columns} FROM act ORDER BY id"))
+        foreach (var act in unit.Stream<ActRecord>($"SELECT {Columns} FROM act ORDER BY id"))
         {
             if (act.PreviousHash != previous || (act.ErasedWith is null && act.Hash != HashOf(act, previous)))
             {

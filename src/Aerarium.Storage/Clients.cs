@@ -94,9 +94,9 @@ public static class Clients
     {
         var id = unit.Insert(
             """
-            INSERT INTO client (country, kind, identifier, name, client_group, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
+            INSERT INTO client (id, country, kind, identifier, name, client_group, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
                 payout_branch, payout_account_name, payout_account_number, payout_mobile)
-            VALUES (@Country, @Kind, @Identifier, @Name, @ClientGroup, @BirthDate, @YearEnd, @Email, @Phone, @PostalAddress, @PayoutRoute, @PayoutBank,
+            VALUES (NULLIF(@Id, 0), @Country, @Kind, @Identifier, @Name, @ClientGroup, @BirthDate, @YearEnd, @Email, @Phone, @PostalAddress, @PayoutRoute, @PayoutBank,
                 @PayoutBranch, @PayoutAccountName, @PayoutAccountNumber, @PayoutMobile)
             """,
             client);

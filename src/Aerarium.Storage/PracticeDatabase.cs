@@ -13,6 +13,9 @@ public sealed record Unit(SqliteConnection Connection, SqliteTransaction? Transa
 {
     internal IEnumerable<T> Query<T>(string sql, object? values = null) => Connection.Query<T>(sql, values, Transaction);
 
+    /// <summary>The same, one row at a time, for what is too much to hold at once.</summary>
+    internal IEnumerable<T> Stream<T>(string sql) => Connection.Query<T>(sql, transaction: Transaction, buffered: false);
+
     internal T? Single<T>(string sql, object? values = null) => Connection.QuerySingleOrDefault<T>(sql, values, Transaction);
 
     internal int Execute(string sql, object? values = null) => Connection.Execute(sql, values, Transaction);
@@ -26,9 +29,12 @@ public sealed record Unit(SqliteConnection Connection, SqliteTransaction? Transa
 /// </summary>
 public sealed class PracticeDatabase : IDisposable
 {
+    private static readonly AsyncLocal<PracticeDatabase?> Instead = new();
+
     private readonly string _connection;
     private readonly SqliteConnection _writer;
     private readonly SemaphoreSlim _queue = new(1, 1);
+    private long _writes;
     private bool _disposed;
 
     static PracticeDatabase()
@@ -47,9 +53,57 @@ public sealed class PracticeDatabase : IDisposable
         _writer.Execute("PRAGMA synchronous = FULL;");
     }
 
+    /// <summary>A database that lives in memory only (SQLite's memdb), empty or with the contents of an image.</summary>
+    /// <param name="name">A name no other open one has.</param>
+    /// <param name="image">An image made by <see cref="Image"/>, or null.</param>
+    /// <exception cref="InvalidDataException">The image is no such database.</exception>
+    private PracticeDatabase(string name, byte[]? image)
+    {
+        _connection = new SqliteConnectionStringBuilder { DataSource = $"file:/{name}?vfs=memdb", ForeignKeys = true, DefaultTimeout = 10 }.ToString();
+
+        // What is in memory is there as long as a connection is open; this one stays.
+        _writer = Open();
+        _writer.Execute("PRAGMA temp_store = MEMORY;");
+        if (image is not null)
+        {
+            MemoryImage.Load(image, _writer);
+        }
+
+        Migrate();
+    }
+
+    /// <summary>Opens a database in memory.</summary>
+    /// <exception cref="InvalidDataException">The image is no such database.</exception>
+    public static PracticeDatabase InMemory(string name, byte[]? image = null) => new(name, image);
+
+    /// <summary>How often something was written; tells whether anything changed since.</summary>
+    public long Writes => Interlocked.Read(ref _writes);
+
+    /// <summary>
+    /// Until it is disposed, whatever this flow of work reads and writes in the practice's database goes to another one:
+    /// the file a client keeps.
+    /// </summary>
+    public static IDisposable WorkIn(PracticeDatabase kept)
+    {
+        var before = Instead.Value;
+        Instead.Value = kept;
+        return new Return(before);
+    }
+
+    /// <summary>Leaves no trace of what was removed.</summary>
+    public void Compact() => _writer.Execute("VACUUM;");
+
+    /// <summary>The whole contents as the bytes of an SQLite database file.</summary>
+    public byte[] Image() => MemoryImage.Of(_writer);
+
     /// <summary>Reads.</summary>
     public T Read<T>(Func<Unit, T> work)
     {
+        if (Instead.Value is { } other && other != this)
+        {
+            return other.Read(work);
+        }
+
         using var connection = Open();
         return work(new Unit(connection, null));
     }
@@ -57,12 +111,18 @@ public sealed class PracticeDatabase : IDisposable
     /// <summary>Writes in one transaction: all of it is kept, or nothing when <paramref name="work"/> throws.</summary>
     public T Write<T>(Func<Unit, T> work)
     {
+        if (Instead.Value is { } other && other != this)
+        {
+            return other.Write(work);
+        }
+
         _queue.Wait();
         try
         {
             using var transaction = _writer.BeginTransaction(deferred: false);
             var result = work(new Unit(_writer, transaction));
             transaction.Commit();
+            Interlocked.Increment(ref _writes);
             return result;
         }
         finally
@@ -133,5 +193,10 @@ public sealed class PracticeDatabase : IDisposable
         {
             throw new InvalidOperationException("The practice's file refers to records that do not exist; restore a backup.");
         }
+    }
+
+    private sealed class Return(PracticeDatabase? before) : IDisposable
+    {
+        public void Dispose() => Instead.Value = before;
     }
 }

@@ -37,10 +37,14 @@ public static class Returns
     public static long Add(Unit unit, ReturnRecord item) =>
         unit.Insert(
             """
-            INSERT INTO tax_return (client_id, definition, year, kind, stage, holder_id, opened_at, due)
-            VALUES (@ClientId, @Definition, @Year, @Kind, @Stage, @HolderId, @OpenedAt, @Due)
+            INSERT INTO tax_return (id, client_id, definition, year, kind, stage, holder_id, opened_at, due)
+            VALUES (CASE WHEN @ClientId >= @FirstKept THEN coalesce((SELECT max(id) FROM tax_return), @ClientId) + 1 END,
+                @ClientId, @Definition, @Year, @Kind, @Stage, @HolderId, @OpenedAt, @Due)
             """,
-            item);
+            new
+            {
+                item.ClientId, item.Definition, item.Year, item.Kind, item.Stage, item.HolderId, item.OpenedAt, item.Due, FirstKept = KeptClients.FirstId,
+            });
 
     /// <summary>Moves a return to a stage.</summary>
     public static void SetStage(Unit unit, long id, string stage) =>

@@ -46,7 +46,7 @@ public class AccessTests
         var id = await rukia.ReturnOfAsync("Njeri", 2025);
         var (status, answer) = await rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind = "set", line = "taxpayer.name", value = new string('x', 2_000_000), seen = 0 } } });
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, status);
-        Assert.Contains("larger than 1 MB", answer!["detail"]!.GetValue<string>());
+        Assert.Contains("other files and requests 1 MB", answer!["detail"]!.GetValue<string>());
         (status, answer) = await rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = "all of them" });
         Assert.Equal(HttpStatusCode.BadRequest, status);
         Assert.DoesNotContain("   at ", answer!["detail"]!.GetValue<string>());

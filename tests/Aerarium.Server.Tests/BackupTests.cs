@@ -44,7 +44,7 @@ public sealed class BackupTests : IDisposable
         rukia = await practice.SignInAsync(Rukia);
         var value = (await rukia.GetAsync($"/api/returns/{id}"))["values"]!.AsArray().Single(v => v!["line"]!.GetValue<string>() == "employment.disability-certificate")!;
         Assert.Equal("EX-BEFORE", (value["value"] ?? value["kept"])!.GetValue<string>());
-        Assert.Null((await rukia.GetAsync("/api/acts"))["firstBroken"]);
+        Assert.Null((await rukia.GetAsync("/api/acts/verification"))["firstBroken"]);
 
         // The signing key came back with the keys that protect it: a return can still be built.
         var mosi = await practice.SignInAsync(1);

@@ -18,7 +18,7 @@ public class FillingTests
         Assert.Contains(result["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "deductions.mortgage-limit" && v["value"]!.GetValue<string>() == "180000");
         Assert.DoesNotContain(result["values"]!.AsArray(), v => v!["line"]!.GetValue<string>() == "employment.gross");
 
-        var acts = (await rukia.GetAsync($"/api/acts?returnId={id}"))["acts"]!.AsArray();
+        var acts = (await rukia.GetAsync($"/api/acts?returnId={id}")).AsArray();
         Assert.Equal(
             ("entry", "Rukia Tindall", "deductions.mortgage-months", "12", "6", "typed"),
             (acts[0]!["kind"]!.GetValue<string>(), acts[0]!["personName"]!.GetValue<string>(), acts[0]!["line"]!.GetValue<string>(), acts[0]!["before"]!.GetValue<string>(), acts[0]!["after"]!.GetValue<string>(), acts[0]!["origin"]!.GetValue<string>()));
@@ -97,12 +97,12 @@ public class FillingTests
         await using var practice = await Practice.StartAsync();
         var rukia = await practice.SignInAsync(0);
         var id = await rukia.ReturnOfAsync("Tamsin", 2025);
-        var item = Assert.Single((await rukia.GetAsync($"/api/returns/{id}/authority-record")).AsArray())!;
+        var item = Assert.Single((await rukia.GetAsync($"/api/returns/{id}/authority-record"))["items"]!.AsArray())!;
         Assert.Equal("new", item["state"]!.GetValue<string>());
         var result = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/authority-record/take", new { numbers = new[] { item["number"]!.GetValue<string>() } });
         var pay = result["values"]!.AsArray().Single(v => v!["line"]!.GetValue<string>() == "employment.employers.basic-pay")!;
         Assert.Equal(("912000", "authority", "C-25-0301"), (pay["value"]!.GetValue<string>(), pay["origin"]!.GetValue<string>(), pay["source"]!.GetValue<string>()));
-        Assert.Equal("taken", (await rukia.GetAsync($"/api/returns/{id}/authority-record"))[0]!["state"]!.GetValue<string>());
+        Assert.Equal("taken", (await rukia.GetAsync($"/api/returns/{id}/authority-record"))["items"]![0]!["state"]!.GetValue<string>());
     }
 
     [Fact]

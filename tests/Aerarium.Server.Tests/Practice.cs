@@ -14,6 +14,9 @@ namespace Aerarium.Server.Tests;
 /// <summary>A server and a stand-in on free ports with the demonstration, in a folder of their own.</summary>
 public sealed class Practice : IAsyncDisposable
 {
+    /// <summary>The demonstration as it stands right after it was made, with everything it sends still queued; made once, copied for every practice.</summary>
+    private static readonly Lazy<Task<Practice>> Seeded = new(SeedAsync);
+
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-test").FullName;
     private WebApplication? _standIn;
 
@@ -37,19 +40,43 @@ public sealed class Practice : IAsyncDisposable
     {
         var practice = new Practice();
         await practice.StartAuthorityAsync("http://127.0.0.1:0");
+        if (demo)
+        {
+            var seeded = await Seeded.Value;
+            foreach (var file in Directory.EnumerateFiles(seeded.DataFolder, "*", SearchOption.AllDirectories))
+            {
+                var copy = Path.Combine(practice.DataFolder, Path.GetRelativePath(seeded.DataFolder, file));
+                Directory.CreateDirectory(Path.GetDirectoryName(copy)!);
+                File.Copy(file, copy);
+            }
+        }
+
         await practice.StartServerAsync(demo);
         return practice;
     }
 
     public async Task StartServerAsync(bool demo = true)
     {
-        Server = ServerApplication.Build(
-        [
-            "--urls", "http://127.0.0.1:0", "--Data", Path.Combine(_folder, "practice"), "--Authority", AuthorityAddress,
-            "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Clock:Today", "2026-06-18",
-        ]);
+        Build(demo);
         await Server.StartAsync();
     }
+
+    private static async Task<Practice> SeedAsync()
+    {
+        var practice = new Practice();
+        await practice.StartAuthorityAsync("http://127.0.0.1:0");
+        practice.Build(demo: true);
+        await practice.Server.DisposeAsync();
+        await practice.StopAuthorityAsync();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(practice._folder, recursive: true);
+        return practice;
+    }
+
+    private void Build(bool demo) => Server = ServerApplication.Build(
+    [
+        "--urls", "http://127.0.0.1:0", "--Data", DataFolder, "--Authority", AuthorityAddress,
+        "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Clock:Today", "2026-06-18",
+    ]);
 
     /// <summary>Stops the server at once, as a crash would.</summary>
     public async Task KillServerAsync()
@@ -143,6 +170,22 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
         request.Headers.Add("X-Aerarium-Token", _token);
         using var response = await Http.SendAsync(request);
         return (response.StatusCode, JsonNode.Parse(await response.Content.ReadAsStringAsync())!);
+    }
+
+    /// <summary>Sends a file, or fetches one: the bytes of the answer as they are.</summary>
+    public async Task<(HttpStatusCode Status, byte[] Content)> FetchAsync(HttpMethod method, string path, byte[]? body = null)
+    {
+        using var request = new HttpRequestMessage(method, path) { Content = body is null ? null : new ByteArrayContent(body) };
+        request.Headers.Add("X-Aerarium-Token", _token);
+        using var response = await Http.SendAsync(request);
+        return (response.StatusCode, await response.Content.ReadAsByteArrayAsync());
+    }
+
+    /// <summary>Sends a file; the answer as JSON.</summary>
+    public async Task<(HttpStatusCode Status, JsonNode Answer)> UploadAsync(string path, byte[] body)
+    {
+        var (status, content) = await FetchAsync(HttpMethod.Post, path, body);
+        return (status, JsonNode.Parse(content)!);
     }
 
     public async Task<JsonNode> DoAsync(HttpMethod method, string path, object? body = null)

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Threading.RateLimiting;
+using Aerarium.Server.Kept;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -143,20 +144,40 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
     }
 }
 
-/// <summary>Clients and returns of a team do not exist for people outside it: every address below a client or a return is checked here.</summary>
-internal sealed class ReachFilter(PracticeDatabase database) : IEndpointFilter
+/// <summary>
+/// Clients and returns of a team do not exist for people outside it: every address below a client or a return is checked
+/// here. What lives in a client-kept file is reached by the person who has it open, and the work is done in that file.
+/// </summary>
+internal sealed class ReachFilter(PracticeDatabase database, KeptReturns files) : IEndpointFilter
 {
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         var http = context.HttpContext;
-        if (http.User.Identity?.IsAuthenticated == true && Caller.Of(http.User).Reach is { SeesAll: false } reach)
+        if (http.User.Identity?.IsAuthenticated != true)
         {
-            if (Asked(http, "clientId", "/api/clients/") is { } client && !database.Read(unit => Teams.CanSeeClient(unit, reach.PersonId, client)))
+            return await next(context);
+        }
+
+        var caller = Caller.Of(http.User);
+        var client = Asked(http, "clientId", "/api/clients/");
+        var item = Asked(http, "returnId", "/api/returns/");
+        if ((client ?? item) is { } id && KeptReturns.IsKept(id))
+        {
+            var kept = files.Find(id, caller.Id) ?? throw PlainProblem.NotFound("This client's file is not open; what it holds");
+            using (PracticeDatabase.WorkIn(kept))
+            {
+                return await next(context);
+            }
+        }
+
+        if (caller.Reach is { SeesAll: false } reach)
+        {
+            if (client is { } asked && !database.Read(unit => Teams.CanSeeClient(unit, reach.PersonId, asked)))
             {
                 throw PlainProblem.NotFound("This client");
             }
 
-            if (Asked(http, "returnId", "/api/returns/") is { } item && !database.Read(unit => Teams.CanSeeReturn(unit, reach.PersonId, item)))
+            if (item is { } wanted && !database.Read(unit => Teams.CanSeeReturn(unit, reach.PersonId, wanted)))
             {
                 throw PlainProblem.NotFound("This return");
             }

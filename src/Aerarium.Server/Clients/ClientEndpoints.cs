@@ -172,7 +172,8 @@ internal static class ClientEndpoints
         return TypedResults.NoContent();
     }
 
-    private static ClientReturnItem Item(ReturnRecord r)
+    /// <summary>A return in the list of its client.</summary>
+    public static ClientReturnItem Item(ReturnRecord r)
     {
         var definition = Catalogue.Get(r.Definition, (int)r.Year);
         return new ClientReturnItem(r.Id, r.Definition, definition.Title, (int)r.Year, r.Kind, r.Stage, r.Balance, definition.Currency);

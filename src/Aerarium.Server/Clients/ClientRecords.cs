@@ -53,6 +53,11 @@ internal static class ClientRecords
         {
             database.Write(unit =>
             {
+                if (id >= KeptClients.FirstId)
+                {
+                    throw PlainProblem.Conflict("The client keeps this file: close it here, and the client deletes it.");
+                }
+
                 var deletion = Deletion(unit, id, clock.Today());
                 if (!deletion.May)
                 {

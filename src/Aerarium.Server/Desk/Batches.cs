@@ -9,6 +9,7 @@ using Aerarium.Server.Gathering;
 using Aerarium.Server.Returns;
 using Aerarium.Server.Sending;
 using Aerarium.Storage;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace Aerarium.Server.Desk;
 
@@ -49,19 +50,21 @@ internal static class BatchEndpoints
             return new BatchResults(View(unit, found), Batches.Items(unit, batch, "refused", MostShown), Batches.Items(unit, batch, "done", MostShown));
         }));
         batches.MapGet("/{batch:long}/parcels.zip", Parcels).Produces(StatusCodes.Status200OK, contentType: "application/zip");
-        batches.MapPost("/{batch:long}/stop", (long batch, ClaimsPrincipal user, PracticeDatabase database) =>
-            Move(batch, user, database, "running", "stopped")).RequireAuthorization(Policies.Prepare);
-        batches.MapPost("/{batch:long}/go-on", (long batch, ClaimsPrincipal user, PracticeDatabase database, BatchRunner runner) =>
+        batches.MapPost("/{batch:long}/stop", (long batch, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+            Move(batch, user, database, clock, "running", "stopped")).RequireAuthorization(Policies.Prepare);
+        batches.MapPost("/{batch:long}/go-on", (long batch, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, BatchRunner runner) =>
         {
-            var view = Move(batch, user, database, "stopped", "running");
+            var view = Move(batch, user, database, clock, "stopped", "running");
             runner.Wake();
             return view;
         }).RequireAuthorization(Policies.Prepare);
     }
 
     /// <summary>The Parcels of every return the batch exported, in one zip; a return that changed since is left out.</summary>
-    private static IResult Parcels(long batch, ClaimsPrincipal user, PracticeDatabase database)
+    private static IResult Parcels(long batch, ClaimsPrincipal user, PracticeDatabase database, HttpContext http)
     {
+        // The zip writer ends each of its entries with a write that does not wait.
+        http.Features.GetRequiredFeature<IHttpBodyControlFeature>().AllowSynchronousIO = true;
         var items = database.Read(unit =>
         {
             if (Own(unit, batch, user).Act != "export")
@@ -129,12 +132,16 @@ internal static class BatchEndpoints
         return view;
     }
 
-    private static BatchView Move(long batch, ClaimsPrincipal user, PracticeDatabase database, string from, string to) => database.Write(unit =>
+    private static BatchView Move(long batch, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, string from, string to) => database.Write(unit =>
     {
-        Own(unit, batch, user);
-        return Batches.Move(unit, batch, from, to)
-            ? View(unit, Batches.Find(unit, batch)!)
-            : throw PlainProblem.Conflict($"This batch is not {from}.");
+        var found = Own(unit, batch, user);
+        if (!Batches.Move(unit, batch, from, to))
+        {
+            throw PlainProblem.Conflict($"This batch is not {from}.");
+        }
+
+        Acts.Add(unit, Caller.Of(user).Act("batch", clock.GetUtcNow()) with { Line = found.Act, Before = from, After = to });
+        return View(unit, Batches.Find(unit, batch)!);
     });
 
     private static BatchRecord Own(Unit unit, long batch, ClaimsPrincipal user) =>

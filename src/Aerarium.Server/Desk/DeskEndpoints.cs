@@ -143,7 +143,7 @@ internal static class DeskEndpoints
             var records = database.Read(unit => DeskLists.Page(unit, query, Caller.Of(user).Reach, Text(today), 0, MostExported));
             return Results.File(Csv(records.Select(r => Item(r, today))), "text/csv; charset=utf-8", $"desk-{query.List}-{Text(today)}.csv");
         }).Produces(StatusCodes.Status200OK, contentType: "text/csv");
-        desk.MapPut("/lists/{name}", (string name, [FromBody] DeskQuestion asked, ClaimsPrincipal user, PracticeDatabase database) =>
+        desk.MapPut("/lists/{name}", (string name, [FromBody] DeskQuestion asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
             asked.Query();
             if (name.Trim().Length is 0 or > 40)
@@ -151,12 +151,26 @@ internal static class DeskEndpoints
                 throw PlainProblem.Refused("Give the list a name of at most 40 characters.");
             }
 
-            database.Write(unit => KeptLists.Put(unit, Caller.Of(user).Id, new KeptListRecord(name.Trim(), JsonSerializer.Serialize(asked))));
+            database.Write(unit =>
+            {
+                KeptLists.Put(unit, Caller.Of(user).Id, new KeptListRecord(name.Trim(), JsonSerializer.Serialize(asked)));
+                Acts.Add(unit, Caller.Of(user).Act("keep-list", clock.GetUtcNow()) with { After = name.Trim() });
+            });
             return TypedResults.NoContent();
         }).RequireAuthorization(Policies.Own);
-        desk.MapDelete("/lists/{name}", (string name, ClaimsPrincipal user, PracticeDatabase database) =>
-            database.Write(unit => KeptLists.Remove(unit, Caller.Of(user).Id, name)) ? TypedResults.NoContent() : throw PlainProblem.NotFound("This list"))
-            .RequireAuthorization(Policies.Own);
+        desk.MapDelete("/lists/{name}", (string name, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        {
+            database.Write(unit =>
+            {
+                if (!KeptLists.Remove(unit, Caller.Of(user).Id, name))
+                {
+                    throw PlainProblem.NotFound("This list");
+                }
+
+                Acts.Add(unit, Caller.Of(user).Act("keep-list", clock.GetUtcNow()) with { Before = name });
+            });
+            return TypedResults.NoContent();
+        }).RequireAuthorization(Policies.Own);
         api.MapReminders();
         api.MapBatches();
         api.MapDeadlines();

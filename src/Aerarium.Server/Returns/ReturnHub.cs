@@ -1,12 +1,13 @@
 using System.Collections.Concurrent;
 using Aerarium.Server.Access;
+using Aerarium.Server.Kept;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Returns;
 
 /// <summary>Live connections of people who have a return open: changes of others, who is there, how sending goes.</summary>
-public sealed class ReturnHub(Presence presence, PracticeDatabase database) : Hub
+public sealed class ReturnHub(Presence presence, PracticeDatabase database, KeptReturns files) : Hub
 {
     /// <summary>Group of the connections that have a return open.</summary>
     public static string GroupOf(long returnId) => $"return-{returnId}";
@@ -15,8 +16,8 @@ public sealed class ReturnHub(Presence presence, PracticeDatabase database) : Hu
     /// <exception cref="HubException">The return belongs to another team.</exception>
     public async Task Join(long returnId)
     {
-        var reach = Caller.Of(Context.User!).Reach;
-        if (!database.Read(unit => reach.Sees(unit, returnId)))
+        var caller = Caller.Of(Context.User!);
+        if (KeptReturns.IsKept(returnId) ? files.Find(returnId, caller.Id) is null : !database.Read(unit => caller.Reach.Sees(unit, returnId)))
         {
             throw new HubException("This return does not exist, or no longer.");
         }

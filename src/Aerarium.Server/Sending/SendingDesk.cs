@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json;
 using Aerarium.Server.Access;
+using Aerarium.Server.Kept;
 using Aerarium.Server.Paying;
 using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
@@ -182,7 +183,7 @@ public sealed class SendingDesk(
 }
 
 /// <summary>Works through the queue in the background, from where it stood before a restart.</summary>
-internal sealed class BackgroundSender(SendingDesk desk, ILogger<BackgroundSender> log) : BackgroundService
+internal sealed class BackgroundSender(SendingDesk desk, KeptReturns files, ILogger<BackgroundSender> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(400);
 
@@ -193,6 +194,15 @@ internal sealed class BackgroundSender(SendingDesk desk, ILogger<BackgroundSende
             try
             {
                 await desk.WorkAsync(stoppingToken);
+                files.CloseForgotten();
+                foreach (var kept in files.All)
+                {
+                    using (PracticeDatabase.WorkIn(kept))
+                    {
+                        await desk.WorkAsync(stoppingToken);
+                    }
+                }
+
                 await Task.Delay(Pause, stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)

@@ -1063,7 +1063,42 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ActsView"];
+                        "application/json": components["schemas"]["ActRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts/verification": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChainView"];
                     };
                 };
             };
@@ -1826,6 +1861,175 @@ export interface paths {
         };
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewKeptClient"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptBegun"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OpenKeptFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept/{kept}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kept: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept/{kept}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: {
+                    drop?: boolean;
+                };
+                header?: never;
+                path: {
+                    kept: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -3582,11 +3786,6 @@ export interface components {
             previousHash?: string;
             hash?: string;
         };
-        ActsView: {
-            acts: components["schemas"]["ActRecord"][];
-            /** Format: int64 */
-            firstBroken: null | number;
-        };
         AddRelation: {
             kind: string;
             /** Format: int64 */
@@ -3701,6 +3900,12 @@ export interface components {
             fileName: string;
             faults: components["schemas"]["BuildFault"][];
             current: boolean;
+        };
+        ChainView: {
+            /** Format: int64 */
+            acts: number;
+            /** Format: int64 */
+            firstBroken: null | number;
         };
         /** @enum {unknown} */
         ChangeKind: "set" | "add-row" | "remove-row" | "move-row";
@@ -4189,9 +4394,20 @@ export interface components {
             path: string;
             expiresAt: string;
         };
+        KeptBegun: {
+            opened: null | components["schemas"]["KeptView"];
+            problems: components["schemas"]["FieldProblem"][];
+        };
         KeptList: {
             name: string;
             question: components["schemas"]["DeskQuestion"];
+        };
+        KeptView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            returns: components["schemas"]["ClientReturnItem"][];
+            unsaved: boolean;
         };
         KeyFigureLayout: {
             label: string;
@@ -4268,6 +4484,10 @@ export interface components {
          * @enum {unknown}
          */
         LineRule: "none" | "subtotal" | "final";
+        NewKeptClient: {
+            client: components["schemas"]["ClientParticularsInput"];
+            passphrase: null | string;
+        };
         NewPractice: {
             code: string;
             practiceName: string;
@@ -4275,6 +4495,11 @@ export interface components {
             email: string;
             password: string;
             roles: null | string[];
+        };
+        OpenKeptFile: {
+            /** Format: byte */
+            file: null | string;
+            passphrase: null | string;
         };
         OpenReturn: {
             definition: string;

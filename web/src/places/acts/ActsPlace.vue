@@ -1,11 +1,22 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { moment } from '../../shared/format'
+import { useAct } from '../../shared/act'
+import { moment, plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 
-const view = ref<Schemas['ActsView'] | null>(null)
-onMounted(async () => (view.value = await call(api.GET('/api/acts'))))
+const acts = ref<Schemas['ActRecord'][]>([])
+const chain = ref<Schemas['ChainView'] | null>(null)
+const { problem, act: run } = useAct()
+const verify = () =>
+  run(async () => {
+    chain.value = null
+    chain.value = await call(api.GET('/api/acts/verification'))
+  })
+onMounted(async () => {
+  await run(async () => (acts.value = await call(api.GET('/api/acts'))))
+  await verify()
+})
 </script>
 
 <template>
@@ -13,10 +24,15 @@ onMounted(async () => (view.value = await call(api.GET('/api/acts'))))
     <TopBar />
     <main class="scroll acts">
       <h1>Ledger of acts</h1>
-      <template v-if="view">
-        <p v-if="view.firstBroken == null" class="secondary">The chain is unbroken from the first act to the last.</p>
+      <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+      <template v-if="acts.length">
+        <p v-if="!chain" class="secondary" role="status">Following the chain ...</p>
+        <p v-else-if="chain.firstBroken == null" class="secondary" role="status">
+          The chain is unbroken from the first act to the last, {{ plural(chain.acts, 'act') }}.
+          <button class="link" @click="verify">Verify again</button>
+        </p>
         <p v-else class="banner bad" role="alert">
-          The chain breaks at act {{ view.firstBroken }}: it, or one before it, was altered outside the application.
+          The chain breaks at act {{ chain.firstBroken }}: it, or one before it, was altered outside the application.
         </p>
         <table class="plain">
           <thead>
@@ -33,7 +49,7 @@ onMounted(async () => (view.value = await call(api.GET('/api/acts'))))
             </tr>
           </thead>
           <tbody>
-            <tr v-for="act in view.acts" :key="act.id">
+            <tr v-for="act in acts" :key="act.id">
               <td class="faint">{{ act.id }}</td>
               <td>{{ moment(act.at) }}</td>
               <td>{{ act.personName }}</td>

@@ -6,6 +6,7 @@ import { useAct } from '../../shared/act'
 import { plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 import ClientImport from './ClientImport.vue'
+import KeptPanel from './KeptPanel.vue'
 
 const PAGE = 100
 const session = useSession()
@@ -13,6 +14,7 @@ const typed = ref('')
 const clients = ref<Schemas['ClientListRecord'][]>([])
 const total = ref(0)
 const importing = ref(false)
+const kept = ref(false)
 const { problem, act } = useAct()
 let latest = 0
 
@@ -48,10 +50,12 @@ function onScroll(event: Event) {
         <input v-model="typed" type="search" placeholder="Filter" aria-label="Filter the clients" />
         <template v-if="session.mayPrepare">
           <button class="link" :aria-expanded="importing" @click="importing = !importing">Import</button>
+          <button class="link" :aria-expanded="kept" @click="kept = !kept">Kept by the client</button>
           <router-link to="/clients/new">Add client</router-link>
         </template>
       </div>
       <ClientImport v-if="importing" @stored="load(0)" />
+      <KeptPanel v-if="kept" />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <table class="plain">
         <thead>

@@ -4,6 +4,8 @@ import { useRoute } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import KeptBar from '../../shared/KeptBar.vue'
+import { isKept } from '../../shared/kept'
 import TopBar from '../../shared/TopBar.vue'
 import DocumentsPanel from './DocumentsPanel.vue'
 import HistoryPanel from './HistoryPanel.vue'
@@ -54,6 +56,7 @@ const restrict = (teamId: number | null) =>
   <div class="place">
     <TopBar />
     <main class="scroll client">
+      <KeptBar v-if="id !== null && isKept(id)" :id="id" class="bar" />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <template v-if="countries.length && (id === null || view)">
         <h1>{{ view?.particulars.name ?? 'New client' }}</h1>
@@ -105,6 +108,9 @@ const restrict = (teamId: number | null) =>
 .client {
   background: var(--page);
   padding: 18px 30px 40px;
+}
+.bar {
+  margin: -18px -30px 14px;
 }
 .tabs {
   display: flex;

@@ -6,6 +6,7 @@ import { useAct } from '../../shared/act'
 import DocumentPreview from '../../shared/DocumentPreview.vue'
 import { day, plural } from '../../shared/format'
 
+const LARGEST = 20 * 1024 * 1024
 const props = defineProps<{ clientId: number; returns: Schemas['ClientReturnItem'][] }>()
 const session = useSession()
 const { busy, problem, act } = useAct()
@@ -27,6 +28,8 @@ const add = (event: Event) => {
   const input = event.target as HTMLInputElement
   const files = [...(input.files ?? [])]
   void act(async () => {
+    const large = files.find((file) => file.size > LARGEST)
+    if (large) throw new Error(`${large.name} has ${size(large.size)}; documents have at most 20 MB.`)
     for (const file of files) {
       const query = {
         Name: file.name,

@@ -129,10 +129,11 @@ const kinds = [
         <span class="small faint">exactly as the registration certificate has them</span>
       </div>
       <div class="fields">
-        <v-select v-model="kind" label="Kind of client" :items="kinds" :disabled="!isNew" />
+        <v-select v-if="isNew" v-model="kind" class="wide" label="Kind of client" :items="kinds" />
         <v-text-field
           v-model="typed.identifier"
           v-focus
+          class="wide"
           label="Personal identification number"
           :error-messages="problems.identifier"
         />

@@ -29,7 +29,7 @@ const kinds = computed(() =>
         { value: 'holds-shares-of', title: 'is a company held' },
       ],
 )
-const kind = ref('')
+const kind = ref(kinds.value[0]!.value)
 const words = ref('')
 const found = ref<Schemas['ClientListRecord'][]>([])
 watch(words, async (search) => {
@@ -44,7 +44,7 @@ const add = (otherId: number) =>
     await call(
       api.POST('/api/clients/{id}/relations', {
         params: { path: path() },
-        body: { kind: kind.value || kinds.value[0]!.value, otherId },
+        body: { kind: kind.value, otherId },
       }),
     )
     words.value = ''
@@ -104,7 +104,7 @@ const remove = (relation: number) =>
 
 <style scoped>
 .label {
-  width: 120px;
+  width: 150px;
 }
 .add {
   margin-top: 8px;

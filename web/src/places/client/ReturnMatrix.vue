@@ -127,4 +127,9 @@ const mayOpen = (type: Schemas['ReturnTypeView'], year: number) =>
 .cell {
   white-space: nowrap;
 }
+.cell .link,
+.cell a {
+  display: inline-block;
+  line-height: 24px;
+}
 </style>

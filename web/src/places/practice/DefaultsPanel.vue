@@ -161,6 +161,7 @@ fieldset {
 .fields {
   display: grid;
   grid-template-columns: 1fr 1fr;
+  align-items: start;
   gap: 10px 24px;
   padding-top: 12px;
 }

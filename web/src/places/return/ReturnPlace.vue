@@ -5,6 +5,8 @@ import { Problem, Unreachable } from '../../api/client'
 import { useSession } from '../../session'
 import CountBadges from '../../shared/CountBadges.vue'
 import { day, daysLeft, timeOfDay } from '../../shared/format'
+import KeptBar from '../../shared/KeptBar.vue'
+import { isKept } from '../../shared/kept'
 import TopBar from '../../shared/TopBar.vue'
 import AfterStep from './AfterStep.vue'
 import ApproveStep from './ApproveStep.vue'
@@ -168,6 +170,7 @@ onBeforeUnmount(() => {
           <strong>{{ filing.daysLeft < 0 ? daysLeft(filing.daysLeft) : `in ${daysLeft(filing.daysLeft)}` }}</strong>
         </span>
       </div>
+      <KeptBar v-if="isKept(store.id)" :id="store.id" class="kept-bar" />
       <ProvideReturn v-if="reminding" :key="`remind-${store.id}`" :store="store">
         <RemindMe class="reminders" @close="reminding = false" />
       </ProvideReturn>
@@ -196,19 +199,22 @@ onBeforeUnmount(() => {
 .return-place {
   height: 100vh;
   display: grid;
-  grid-template-rows: 48px auto auto auto minmax(0, 1fr) auto;
+  grid-template-rows: 48px auto auto auto auto minmax(0, 1fr) auto;
 }
-.return-place > :deep(.reminders) {
+.return-place > .kept-bar {
   grid-row: 3;
 }
-.return-place > .notice {
+.return-place > :deep(.reminders) {
   grid-row: 4;
 }
-.return-place > .work {
+.return-place > .notice {
   grid-row: 5;
 }
-.return-place > :deep(.outcome) {
+.return-place > .work {
   grid-row: 6;
+}
+.return-place > :deep(.outcome) {
+  grid-row: 7;
 }
 .crumbs {
   white-space: nowrap;

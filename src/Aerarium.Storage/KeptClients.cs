@@ -1,0 +1,67 @@
+namespace Aerarium.Storage;
+
+/// <summary>What a client-kept file needs of the practice while it is open.</summary>
+public sealed record KeptEquipment(
+    PracticeRecord Practice,
+    IReadOnlyList<PersonRecord> People,
+    IReadOnlyList<(string Country, string Name, string Value)> Particulars,
+    IReadOnlyList<CredentialRecord> Credentials);
+
+/// <summary>The database of a client who keeps the data: one client, with nothing of the practice's own once it is saved.</summary>
+public static class KeptClients
+{
+    /// <summary>The first id of such a client; its returns take the ids that follow its own.</summary>
+    public const long FirstId = 1_000_000_000_000;
+
+    /// <summary>The id of the only client; zero when there is not exactly one.</summary>
+    public static long OnlyId(Unit unit) => unit.Query<long>("SELECT id FROM client LIMIT 2").ToList() is [var only] ? only : 0;
+
+    /// <summary>What a file needs of the practice.</summary>
+    public static KeptEquipment EquipmentOf(Unit unit) => new(
+        Practices.Find(unit)!,
+        People.All(unit),
+        [.. unit.Query<(string, string, string)>("SELECT country, name, value FROM practice_particular")],
+        [.. unit.Query<CredentialRecord>("SELECT country, user_name, secret, changed_at FROM practice_credential")]);
+
+    /// <summary>Puts it into the database of an open file.</summary>
+    public static void Equip(Unit unit, KeptEquipment equipment)
+    {
+        unit.Execute("DELETE FROM practice");
+        unit.Execute("DELETE FROM practice_particular");
+        unit.Execute("DELETE FROM practice_credential");
+        Practices.Add(unit, equipment.Practice);
+        foreach (var (country, name, value) in equipment.Particulars)
+        {
+            PracticeParticulars.Put(unit, country, name, value);
+        }
+
+        foreach (var credential in equipment.Credentials)
+        {
+            PracticeParticulars.PutCredential(unit, credential);
+        }
+
+        foreach (var person in equipment.People)
+        {
+            unit.Execute(
+                """
+                INSERT INTO person (id, email, name, password_hash, active) VALUES (@Id, @Email, @Name, '', @Active)
+                ON CONFLICT (id) DO UPDATE SET email = excluded.email, name = excluded.name, active = excluded.active
+                """,
+                person);
+            foreach (var role in person.RoleList)
+            {
+                unit.Execute("INSERT INTO person_role (person_id, role) VALUES (@id, @role) ON CONFLICT DO NOTHING", new { id = person.Id, role });
+            }
+        }
+    }
+
+    /// <summary>Takes everything of the practice's own out again, before the file is written.</summary>
+    public static void LeaveOutPractice(Unit unit)
+    {
+        unit.Execute("DELETE FROM practice");
+        unit.Execute("DELETE FROM practice_particular");
+        unit.Execute("DELETE FROM practice_credential");
+        unit.Execute("DELETE FROM person_role");
+        unit.Execute("UPDATE person SET email = 'person-' || id");
+    }
+}
