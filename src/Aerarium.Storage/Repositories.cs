@@ -43,7 +43,15 @@ public static class Returns
             """,
             new
             {
-                item.ClientId, item.Definition, item.Year, item.Kind, item.Stage, item.HolderId, item.OpenedAt, item.Due, FirstKept = KeptClients.FirstId,
+                item.ClientId,
+                item.Definition,
+                item.Year,
+                item.Kind,
+                item.Stage,
+                item.HolderId,
+                item.OpenedAt,
+                item.Due,
+                FirstKept = KeptClients.FirstId,
             });
 
     /// <summary>Moves a return to a stage.</summary>
@@ -64,7 +72,15 @@ public static class Returns
             """,
             new
             {
-                id, summary.Revision, summary.Balance, summary.Errors, summary.Warnings, summary.Due, summary.Charges, summary.CheckedOn, started = started ? 1 : 0,
+                id,
+                summary.Revision,
+                summary.Balance,
+                summary.Errors,
+                summary.Warnings,
+                summary.Due,
+                summary.Charges,
+                summary.CheckedOn,
+                started = started ? 1 : 0,
             });
 
     /// <summary>Open returns past their day that were last evaluated before a day, oldest deadline first.</summary>

@@ -39,7 +39,12 @@ public class ClientRecordTests : IAsyncLifetime
         Assert.Equal(["identifier", "yearEnd"], refused["problems"]!.AsArray().Select(p => p!["field"]!.GetValue<string>()).Order());
         var added = await _rukia.DoAsync(HttpMethod.Post, "/api/clients", new
         {
-            country = "ke", kind = "company", identifier = "P005550001B", name = "Salt Stair Ltd", yearEnd = "30 June", more = new Dictionary<string, string> { ["registration-number"] = "CPR/1" },
+            country = "ke",
+            kind = "company",
+            identifier = "P005550001B",
+            name = "Salt Stair Ltd",
+            yearEnd = "30 June",
+            more = new Dictionary<string, string> { ["registration-number"] = "CPR/1" },
         });
         var particulars = (await _rukia.GetAsync($"/api/clients/{added["id"]}"))["particulars"]!;
         Assert.Equal(("company", "06-30", "CPR/1"), (particulars["kind"]!.GetValue<string>(), particulars["yearEnd"]!.GetValue<string>(), particulars["more"]!["registration-number"]!.GetValue<string>()));

@@ -132,7 +132,11 @@ public class GatheringTests : IAsyncLifetime
         var (client, _) = await TamsinAsync();
         object Typed(string pay, long revision, string pin = "P051900417G") => new
         {
-            kind = Kind, year = 2025, identifier = "A001100320T", boxes = new Dictionary<string, string?> { ["employerPin"] = pin, ["employerName"] = "Glasshouse", ["basicSalary"] = pay }, revision,
+            kind = Kind,
+            year = 2025,
+            identifier = "A001100320T",
+            boxes = new Dictionary<string, string?> { ["employerPin"] = pin, ["employerName"] = "Glasshouse", ["basicSalary"] = pay },
+            revision,
         };
         var refused = await _rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/statements", Typed("1,0,0", 0, "P1"));
         Assert.Equal(["basicSalary", "employerPin"], refused["problems"]!.AsArray().Select(p => p!["field"]!.GetValue<string>()).Order());

@@ -129,7 +129,13 @@ public class KeptTests
             file = await SaveAsync(rukia, client);
         }
 
+        // Practices of the tests are copies of one; this makes another of it.
         await using var other = await Practice.StartAsync();
+        using (var database = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={other.DatabaseFile};Pooling=False"))
+        {
+            Dapper.SqlMapper.Execute(database, "UPDATE practice SET created_at = '2020-01-01T00:00:00.000Z'");
+        }
+
         var (status, answer) = await (await other.SignInAsync(0)).SendAsync(HttpMethod.Post, "/api/kept/open", new { file, passphrase = Passphrase });
         Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
         Assert.Contains("another practice", answer!["detail"]!.GetValue<string>());
@@ -212,7 +218,9 @@ public class KeptTests
         {
             await person.DoAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new
             {
-                finding = finding!["id"]!.GetValue<string>(), row = finding["row"]?.GetValue<string>(), reason = "Discussed with the client",
+                finding = finding!["id"]!.GetValue<string>(),
+                row = finding["row"]?.GetValue<string>(),
+                reason = "Discussed with the client",
             });
         }
     }

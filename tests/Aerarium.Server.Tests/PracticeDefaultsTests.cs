@@ -55,7 +55,8 @@ public class PracticeDefaultsTests
         var tarek = await practice.SignInAsync(3);
         var refused = await tarek.DoAsync(HttpMethod.Put, Path, new
         {
-            values = new Dictionary<string, string?> { ["agent-pin"] = "X1", ["declarant-capacity"] = "king", ["contact-name"] = "New" }, userName = "with:colon",
+            values = new Dictionary<string, string?> { ["agent-pin"] = "X1", ["declarant-capacity"] = "king", ["contact-name"] = "New" },
+            userName = "with:colon",
         });
         Assert.Equal(["agent-pin", "declarant-capacity", "userName"], refused["problems"]!.AsArray().Select(p => p!["field"]!.GetValue<string>()).Order());
         Assert.Contains("Tarek Oyelaran", (await tarek.GetAsync("/api/practice/particulars")).ToJsonString());
@@ -106,7 +107,12 @@ public class SetUpTests
 {
     private static object Typed(string code, string password = "a password of words") => new
     {
-        code, practiceName = "Quiet Quay Accounts", name = "Sabela Orr", email = "sabela@quay.example", password, roles = new[] { "manager", "preparer", "wizard" },
+        code,
+        practiceName = "Quiet Quay Accounts",
+        name = "Sabela Orr",
+        email = "sabela@quay.example",
+        password,
+        roles = new[] { "manager", "preparer", "wizard" },
     };
 
     [Fact]
@@ -138,7 +144,9 @@ public class SetUpTests
         Assert.DoesNotContain("declaration.agent-name:missing", findings);
         await sabela.DoAsync(HttpMethod.Put, "/api/practice/particulars/ke", new
         {
-            values = new Dictionary<string, string?> { ["agent-pin"] = "P051990002Q", ["contact-name"] = "Sabela Orr", ["contact-phone"] = "0700 1" }, userName = "quay", secret = "s3cret of the quay",
+            values = new Dictionary<string, string?> { ["agent-pin"] = "P051990002Q", ["contact-name"] = "Sabela Orr", ["contact-phone"] = "0700 1" },
+            userName = "quay",
+            secret = "s3cret of the quay",
         });
         var after = (await sabela.GetAsync($"/api/returns/{opened["id"]}"))["findings"]!.AsArray().Select(f => f!["id"]!.GetValue<string>()).ToList();
         Assert.DoesNotContain("practice", after);

@@ -179,7 +179,7 @@ public abstract class Definition
 
     private static Message MissingMessage(Line line) =>
         line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."
-        : line.PracticeParticular is not null ? $"{line.Label} is missing; keep it on the Practice page, and every return follows."
+        : line.PracticeParticular is not null ? $"{line.Label} is missing; type it, or keep it once on the Practice page for every return."
         : $"{line.Label} is missing.";
 
     internal int ScalarSlots { get; private set; }

@@ -133,7 +133,11 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
         }
         else if (!Statements.Change(unit, before with
         {
-            Year = statement!.Year, Identifier = statement.Identifier, Boxes = statement.Boxes, DocumentId = typed.DocumentId, Revision = typed.Revision,
+            Year = statement!.Year,
+            Identifier = statement.Identifier,
+            Boxes = statement.Boxes,
+            DocumentId = typed.DocumentId,
+            Revision = typed.Revision,
         }))
         {
             throw PlainProblem.Conflict("This statement was changed by somebody else meanwhile. Reload the page to see it as it is, then make your change again.");
@@ -242,7 +246,7 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
         var owner = IdentifierRule.Normalise(identifier ?? "");
         if (!Catalogue.Countries[client.Country].IndividualIdentifier.Accepts(owner) && !Catalogue.Countries[client.Country].CompanyIdentifier.Accepts(owner))
         {
-            problems.Add(new FieldProblem(kind.OwnerBox, Catalogue.Countries[client.Country].IndividualIdentifier.Message));
+            problems.Add(new FieldProblem(strict ? "identifier" : kind.OwnerBox, Catalogue.Countries[client.Country].IndividualIdentifier.Message));
         }
 
         var lines = BoxesOf(kind, definition).ToDictionary(b => b.Box.Name, b => b.Line);

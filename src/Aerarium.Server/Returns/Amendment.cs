@@ -45,7 +45,7 @@ public sealed class Amendment(PracticeDatabase database, Workbench workbench)
         [
             .. present.Keys.Union(earlier.Keys)
                 .Select(place => (place, Line: amended.Definition.LineOf(place.Line), Filed: earlier.GetValueOrDefault(place), Now: present.GetValueOrDefault(place)))
-                .Where(l => l.Filed != l.Now && !l.Line.OfOneYear && l.Line.ClientParticular is not ("return-kind" or "prior-acknowledgement"))
+                .Where(l => l.Filed != l.Now && !l.Line.OfOneYear && l.Line.Section != amended.Definition.RunningCharges?.Section && l.Line.ClientParticular is not ("return-kind" or "prior-acknowledgement"))
                 .OrderBy(l => l.Line.Form.Number).ThenBy(l => l.Line.Section.Position).ThenBy(l => l.place.Row, StringComparer.Ordinal).ThenBy(l => l.Line.Slot)
                 .Select(l => new AmendedLine(
                     l.Line.Key, l.place.Row, RowLabel(amended, l.Line, l.place.Row) ?? RowLabel(before, l.Line, l.place.Row),

@@ -102,8 +102,11 @@ function choose(event: Event) {
   if (file.value) void send(null)
 }
 const shown = (value: string) => (/^-?\d+(\.\d+)?$/.test(value) ? amount(value) : value)
-const labelOf = (item: Schemas['StatementView'], box: string) =>
-  kinds.value.find((k) => k.kind === item.kind && k.year === item.year)?.boxes.find((b) => b.name === box)?.label ?? box
+/** The boxes it has, in the order of the paper. */
+const boxesOf = (item: Schemas['StatementView']) =>
+  (kinds.value.find((k) => k.kind === item.kind && k.year === item.year)?.boxes ?? []).filter(
+    (box) => item.boxes[box.name] !== undefined,
+  )
 </script>
 
 <template>
@@ -130,7 +133,7 @@ const labelOf = (item: Schemas['StatementView'], box: string) =>
         <v-text-field
           v-model="identifier"
           label="Identifier it bears"
-          :error-messages="problems[`${'employeePin'}`]"
+          :error-messages="problems.identifier"
           :messages="identifier !== client.identifier ? `not ${client.name}'s` : ''"
         />
         <v-select
@@ -177,9 +180,9 @@ const labelOf = (item: Schemas['StatementView'], box: string) =>
       </div>
       <p v-if="item.warning" class="banner warn">{{ item.warning }}</p>
       <dl class="small">
-        <div v-for="(value, box) in item.boxes" :key="box">
-          <dt>{{ labelOf(item, box) }}</dt>
-          <dd>{{ shown(value) }}</dd>
+        <div v-for="box in boxesOf(item)" :key="box.name">
+          <dt>{{ box.label }}</dt>
+          <dd>{{ shown(item.boxes[box.name]!) }}</dd>
         </div>
       </dl>
     </article>
@@ -200,6 +203,9 @@ const labelOf = (item: Schemas['StatementView'], box: string) =>
   background: none;
   color: var(--ink);
   font: inherit;
+}
+.entry {
+  margin-top: 14px;
 }
 .boxes {
   display: grid;

@@ -57,6 +57,9 @@ function told(line: Schemas['AmendedLine'], value: string | null | undefined): s
 section {
   margin-bottom: 22px;
 }
+td .small {
+  margin-left: 6px;
+}
 .computed a {
   color: var(--ink);
   font-weight: 400;

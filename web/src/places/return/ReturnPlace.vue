@@ -157,7 +157,7 @@ onBeforeUnmount(() => {
         <span v-else-if="store.locked" class="sealed">you look on; preparers change it</span>
         <button
           v-if="session.mayPrepare"
-          class="link remind"
+          class="link remind-act"
           :aria-expanded="reminding"
           @click="reminding = !reminding"
         >
@@ -281,10 +281,10 @@ onBeforeUnmount(() => {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.remind {
+.remind-act {
   margin-left: auto;
 }
-.remind + .due {
+.remind-act + .due {
   margin-left: 0;
 }
 .due {
