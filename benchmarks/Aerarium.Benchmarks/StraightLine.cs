@@ -69,6 +69,9 @@ public sealed class StraightLine
     public bool[] Findings = new bool[160];
     public bool?[] Answers = new bool?[13];
     public string?[] Payout = new string?[6];
+    public string?[] FiledBy = new string?[4];
+    public int Today = new DateOnly(2026, 3, 1).DayNumber, PaymentDay = new DateOnly(2026, 4, 30).DayNumber, FilingDay = new DateOnly(2026, 6, 30).DayNumber, ExtendedTo;
+    public decimal Running;
     public decimal Gross, Income, Deductions, Taxable, Tax, Reliefs, NetTax, AlreadyPaid, Balance;
 
     /// <summary>Computes everything.</summary>
@@ -156,6 +159,14 @@ public sealed class StraightLine
         NetTax = Math.Max(0, Tax - Reliefs);
         AlreadyPaid = deducted;
         Balance = NetTax - AlreadyPaid;
+        var unpaid = Math.Max(0, Balance);
+        var filingDay = ExtendedTo != 0 ? ExtendedTo : FilingDay;
+        var lateFiling = Today > filingDay ? Math.Max(Math.Round(0.05m * unpaid, 2, MidpointRounding.AwayFromZero), 2_000) : 0;
+        var late = Today > PaymentDay;
+        var (due, now) = (DateOnly.FromDayNumber(PaymentDay), DateOnly.FromDayNumber(Today));
+        var months = late ? ((now.Year - due.Year) * 12) + now.Month - due.Month : 0;
+        var interestSoFar = Math.Min(unpaid, Math.Round(0.01m * unpaid * months, 2, MidpointRounding.AwayFromZero));
+        Running = lateFiling + (late ? Math.Round(0.05m * unpaid, 2, MidpointRounding.AwayFromZero) : 0) + interestSoFar;
 
         Findings[0] = Employers.Length == 0;
         Findings[1] = HasCar && Cars.Length == 0;
@@ -222,6 +233,13 @@ public sealed class StraightLine
             Findings[110 + question] = Answers[question] is null;
         }
 
+        for (var particular = 0; particular < FiledBy.Length; particular++)
+        {
+            Findings[140 + particular] = FiledBy[particular] is null;
+        }
+
+        Findings[145] = FiledBy[0] is { } agent && !Matches(agent);
+        Findings[146] = ExtendedTo != 0 && ExtendedTo <= FilingDay;
         var refund = Balance < 0;
         for (var account = 0; account < Payout.Length; account++)
         {
