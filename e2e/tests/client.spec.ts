@@ -125,12 +125,16 @@ test('everything about a client is exported, and the legal hold on deleting is e
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'Export', exact: true }).click()
   const file = await (await download).path()
-  const listing = execFileSync('unzip', ['-l', file], { encoding: 'utf8' })
+  const folder = mkdtempSync(join(tmpdir(), 'aerarium-export-'))
+  execFileSync('python3', ['-m', 'zipfile', '-e', file, folder])
+  const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as {
+    files: { name: string; sha256: string }[]
+  }
+  const names = manifest.files.map((entry) => entry.name).join(' ')
   for (const part of ['client.json', 'acts.json', 'entries.csv', 'e-return.xml', 'receipt-'])
-    expect(listing).toContain(part)
-  const manifest = JSON.parse(execFileSync('unzip', ['-p', file, 'manifest.json'], { encoding: 'utf8' }))
+    expect(names).toContain(part)
   for (const entry of manifest.files) {
-    const content = execFileSync('unzip', ['-p', file, entry.name], { maxBuffer: 50_000_000 })
+    const content = readFileSync(join(folder, entry.name))
     expect(createHash('sha256').update(content).digest('hex')).toBe(entry.sha256)
   }
 

@@ -3,6 +3,9 @@ using Aerarium.Core.Definitions;
 using Aerarium.Countries.Kenya;
 using Aerarium.Countries.Kenya.EmploymentIncome;
 using Aerarium.Countries.Kenya.Parameters;
+using Aerarium.Countries.Philippines;
+using Aerarium.Countries.Philippines.IndividualAnnual;
+using Aerarium.Countries.Philippines.Parameters;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries;
@@ -27,11 +30,12 @@ public static class Catalogue
     /// <summary>Every return type.</summary>
     public static readonly IReadOnlyList<ReturnType> Returns =
     [
-        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), new EmployerCertificates()),
+        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), EmployerCertificates.Record),
+        new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "ph", "individual", IncomeTaxLaw.Years, year => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
     ];
 
     /// <summary>The countries by code.</summary>
-    public static readonly IReadOnlyDictionary<string, Country> Countries = new[] { KenyaCountry.Country }.ToDictionary(c => c.Code);
+    public static readonly IReadOnlyDictionary<string, Country> Countries = new[] { KenyaCountry.Country, PhilippinesCountry.Country }.ToDictionary(c => c.Code);
 
     /// <summary>The code of the country a return belongs to.</summary>
     public static string CountryOf(string definition) => definition.Split('/')[0];

@@ -2,6 +2,7 @@ using System.Xml;
 using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
 using Aerarium.StandIn.Kenya;
+using Aerarium.StandIn.Philippines;
 
 namespace Aerarium.StandIn;
 
@@ -19,6 +20,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     private static readonly Dictionary<string, IDocumentRules> RulesByReturn = new()
     {
         ["ke/employment-income"] = new EmployeeReturnRules(),
+        ["ph/individual-annual"] = new IndividualAnnualRules(),
     };
 
     /// <summary>Examines a document.</summary>

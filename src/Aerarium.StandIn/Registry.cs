@@ -43,7 +43,10 @@ public sealed class Registry
     public static Registry Load(string shipped, string folder)
     {
         Directory.CreateDirectory(folder);
-        var content = JsonSerializer.Deserialize<Shipped>(File.ReadAllText(shipped), Json)!;
+        var countries = Directory.EnumerateFiles(shipped, "*.json").Order(StringComparer.Ordinal)
+            .Select(f => JsonSerializer.Deserialize<Shipped>(File.ReadAllText(f), Json)!).ToList();
+        var content = new Shipped(
+            [.. countries.SelectMany(c => c.Taxpayers)], [.. countries.SelectMany(c => c.Certificates)], [.. countries.SelectMany(c => c.Assessments)]);
         return new Registry(
             [.. content.Taxpayers, .. Kept<Taxpayer>(folder, "taxpayers.json").Where(k => content.Taxpayers.All(t => t.Pin != k.Pin))],
             content,

@@ -22,7 +22,7 @@ public static class StandInApplication
         var content = AppContext.BaseDirectory;
         var data = builder.Configuration["Data"] ?? Path.Combine(content, "data");
         var clock = ShiftedClock.OnDay(TimeProvider.System, builder.Configuration["Clock:Today"]);
-        var registry = Registry.Load(Path.Combine(content, "Registry", "ke.json"), data);
+        var registry = Registry.Load(Path.Combine(content, "Registry"), data);
         var schemas = new PublishedSchemas(Path.Combine(content, "Schemas"));
         builder.Services.AddSingleton(clock);
         builder.Services.AddSingleton(registry);

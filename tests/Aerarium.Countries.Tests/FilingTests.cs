@@ -35,7 +35,7 @@ public sealed class FilingTests : IDisposable
         return kenya.Evaluate();
     }
 
-    private static string SchemaFile(int year)
+    private static string SchemaFile(string path)
     {
         var folder = AppContext.BaseDirectory;
         while (!Directory.Exists(Path.Combine(folder, "src")))
@@ -43,7 +43,7 @@ public sealed class FilingTests : IDisposable
             folder = Path.GetDirectoryName(folder)!;
         }
 
-        return Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", "ke", "employment-income", $"{year}.xsd");
+        return Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", path);
     }
 
     private static (int Exit, string Output) Run(string program, params string[] arguments)
@@ -65,23 +65,47 @@ public sealed class FilingTests : IDisposable
     private static X509Certificate2 Certificate() =>
         XmlSignature.MakeCertificate("Lantern Reef Tax Practice", "P051999001R", new DateTimeOffset(2026, 1, 1, 0, 0, 0, TimeSpan.Zero), 5);
 
-    [Theory]
-    [InlineData(2024)]
-    [InlineData(2025)]
-    public void The_e_return_is_valid_to_xmllint_and_its_signature_to_xmlsec1(int year)
+    private static Evaluation CompleteInThePhilippines(int year, string method)
     {
+        var entered = new PhilippinesCase(year).Scope("foreign-tax").With("scope.status", "resident-citizen").With("taxpayer.tin", "201004561-00000").With("taxpayer.name", "Liwayway Brannock Dizon")
+            .With("taxpayer.kind", "original").With("taxpayer.district-office", "039").With("taxpayer.citizenship", "Filipino").With("taxpayer.address", "17 Lighthouse Road")
+            .Employer(960_000, 80_000, 52_000, 109_500).Business(method, 1_240_000.49m).With("business.nature", "Design").With("business.vat-registered", "no")
+            .Row("tax.foreign", ("country", "Lagoonia"), ("income", 100_000), ("paid", 9_000)).Row("balance.other", ("name", "Personal equity"), ("amount", 500))
+            .With("balance.two-parts", "yes").With("balance.second-part", 10_000)
+            .With("declaration.true-and-complete", "yes").With("declaration.name", "Liwayway").With("declaration.capacity", "taxpayer").With("declaration.date", $"{year + 1}-03-01")
+            .With("declaration.agent-tin", "300770019-00000").With("declaration.agent-name", "Lantern Reef").With("declaration.contact-name", "Tarek").With("declaration.contact-phone", "0900");
+        return (method == "itemised" ? entered.With("business.cost", 300_000).Expenses(120_000, 50_000).With("deductions.interest", 12_000) : entered).Evaluate();
+    }
+
+    public static TheoryData<string, string> Complete_returns => new()
+    {
+        { "ke/employment-income/2024", "" },
+        { "ke/employment-income/2025", "" },
+        { "ph/individual-annual/2021", "eight" },
+        { "ph/individual-annual/2024", "itemised" },
+        { "ph/individual-annual/2025", "itemised" },
+        { "ph/individual-annual/2025", "standard" },
+        { "ph/individual-annual/2025", "eight" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Complete_returns))]
+    public void The_e_return_is_valid_to_xmllint_and_its_signature_to_xmlsec1(string path, string method)
+    {
+        var (id, year) = (path[..path.LastIndexOf('/')], int.Parse(path[(path.LastIndexOf('/') + 1)..], System.Globalization.CultureInfo.InvariantCulture));
+        var evaluation = id.StartsWith("ph/", StringComparison.Ordinal) ? CompleteInThePhilippines(year, method) : Complete(year);
         using var certificate = Certificate();
-        var signed = XmlSignature.Sign(new EmploymentIncomeEReturn().Write(Complete(year)).Xml, certificate);
+        var signed = XmlSignature.Sign(Catalogue.Returns.Single(r => r.Id == id).EReturn.Write(evaluation).Xml, certificate);
         var file = Write("return.xml", signed);
-        var (exit, output) = Run("xmllint", "--noout", "--schema", SchemaFile(year), file);
+        var (exit, output) = Run("xmllint", "--noout", "--schema", SchemaFile($"{path}.xsd"), file);
         Assert.True(exit == 0, output);
-        Assert.Empty(new SchemaCheck(File.ReadAllText(SchemaFile(year))).Faults(signed));
+        Assert.Empty(new SchemaCheck(File.ReadAllText(SchemaFile($"{path}.xsd"))).Faults(signed));
 
         var pem = Write("certificate.pem", Encoding.ASCII.GetBytes(certificate.ExportCertificatePem()));
         (exit, output) = Run("xmlsec1", "--verify", "--pubkey-cert-pem", pem, file);
         Assert.True(exit == 0, output);
 
-        var altered = Write("altered.xml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(signed).Replace("<BasicPay>1800000.00", "<BasicPay>1800000.01")));
+        var altered = Write("altered.xml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(signed).Replace(".00</Gross>", ".01</Gross>")));
         Assert.NotEqual(0, Run("xmlsec1", "--verify", "--pubkey-cert-pem", pem, altered).Exit);
         Assert.Null(XmlSignature.Signer(SchemaCheck.Read(File.ReadAllBytes(altered))));
         Assert.Equal(certificate.Thumbprint, XmlSignature.Signer(SchemaCheck.Read(signed))!.Thumbprint);
@@ -100,7 +124,7 @@ public sealed class FilingTests : IDisposable
         var kenya = Complete(2025);
         var written = new EmploymentIncomeEReturn().Write(kenya);
         var broken = Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(written.Xml).Replace(">n@post.example<", ">no address<"));
-        var fault = Assert.Single(new SchemaCheck(File.ReadAllText(SchemaFile(2025))).Faults(broken));
+        var fault = Assert.Single(new SchemaCheck(File.ReadAllText(SchemaFile("ke/employment-income/2025.xsd"))).Faults(broken));
         var (place, message) = EReturnFaults.InWords(fault, written, kenya);
         Assert.Equal("taxpayer.email", place!.Line);
         Assert.StartsWith("E-mail: ", message);

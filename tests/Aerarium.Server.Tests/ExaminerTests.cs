@@ -18,7 +18,7 @@ public sealed class ExaminerTests : IDisposable
 
     public ExaminerTests()
     {
-        _registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry", "ke.json"), _folder);
+        _registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry"), _folder);
         _examiner = new Examiner(_registry, new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")));
         _archive = new Archive(_folder, TimeProvider.System, 0);
         _certificate = XmlSignature.MakeCertificate("Practice", "P051999001R", DateTimeOffset.UtcNow.AddDays(-1), 1);

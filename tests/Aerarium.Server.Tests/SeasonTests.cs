@@ -34,7 +34,7 @@ public class SeasonTests : IAsyncLifetime
         await _rukia.SetAsync(esi, "scope.extension", "yes");
         await _rukia.SetAsync(esi, "scope.extended-to", "2026-06-30");
         Assert.Equal("2026-06-30", (await DeskItemAsync(esi))["due"]!.GetValue<string>());
-        Assert.Empty((await _rukia.GetAsync("/api/desk?list=overdue"))["items"]!.AsArray());
+        Assert.DoesNotContain((await _rukia.GetAsync("/api/desk?list=overdue"))["items"]!.AsArray(), r => r!["id"]!.GetValue<long>() == esi);
         var view = await _rukia.GetAsync($"/api/returns/{esi}");
         Assert.Equal(12, view["deadlines"]!.AsArray().Single(d => d!["act"]!.GetValue<string>() == "filing")!["daysLeft"]!.GetValue<int>());
         Assert.Equal("0", view["values"]!.AsArray().Single(v => v!["line"]!.GetValue<string>() == "charges.late-filing")!["value"]!.GetValue<string>());
@@ -154,7 +154,7 @@ public class SeasonTests : IAsyncLifetime
         while (results["batch"]!["state"]!.GetValue<string>() == "running");
 
         var done = results["done"]!.AsArray().Count;
-        Assert.Equal(6, done);
+        Assert.Equal(7, done);
         Assert.All(results["refused"]!.AsArray(), r => Assert.Contains("no receipt yet", r!["result"]!.GetValue<string>()));
         using var zip = new ZipArchive(new MemoryStream(await _rukia.Http.GetByteArrayAsync($"/api/batches/{batch}/parcels.zip")));
         Assert.Equal(done, zip.Entries.Count);

@@ -35,6 +35,17 @@ public sealed record HolidayCalendar(IReadOnlyList<Holiday> Holidays, string Sou
         return day;
     }
 
+    /// <summary>The day itself, or the first working day after it.</summary>
+    public DateOnly WorkingDayOnOrAfter(DateOnly day)
+    {
+        while (!IsWorkingDay(day))
+        {
+            day = day.AddDays(1);
+        }
+
+        return day;
+    }
+
     /// <summary>Easter Sunday of a year in the Gregorian calendar (the computus as published in Nature, 20 April 1876; from memory).</summary>
     public static DateOnly EasterSunday(int year)
     {

@@ -132,6 +132,9 @@ public sealed class Line
     /// <summary>For an answer: whether most clients' answer is yes; a practitioner can give all usual answers at once.</summary>
     public bool UsuallyYes { get; internal set; }
 
+    /// <summary>For money: whether it is kept in whole units, cents dropped below a half and raised from a half on; what was typed is kept beside.</summary>
+    public bool WholeUnits { get; internal set; }
+
     /// <summary>Whether what is entered belongs to one year only and is never taken over into another return.</summary>
     public bool OfOneYear
     {
@@ -379,6 +382,13 @@ public static class LineWords
     {
         formula.Line.Least = least;
         formula.Line.Most = most;
+        return formula;
+    }
+
+    /// <summary>Kept in whole units of the currency: 49 cents drop, 50 rise.</summary>
+    public static AmountLine InWholeUnits(this AmountLine formula)
+    {
+        formula.Line.WholeUnits = true;
         return formula;
     }
 

@@ -90,7 +90,12 @@ public static class EntryReader
             return Reading.Refuse($"{line.Label}: {Figures.Plain(value)} is not a whole number; type it without decimals.");
         }
 
-        if (decimal.Round(value, 2) != value)
+        var rounds = line.WholeUnits && decimal.Truncate(value) != value;
+        if (rounds)
+        {
+            value = decimal.Round(value, 0, MidpointRounding.AwayFromZero);
+        }
+        else if (decimal.Round(value, 2) != value)
         {
             if (!Arithmetic.IsExpression(text))
             {
@@ -123,7 +128,7 @@ public static class EntryReader
             return Reading.Refuse($"{line.Label} must be between {Figures.Plain(line.Least ?? 0)} and {Figures.Plain(most)}; {Figures.Plain(value)} is too high.");
         }
 
-        return Reading.Of(Figures.Canonical(value), Arithmetic.IsExpression(text) ? text : null);
+        return Reading.Of(Figures.Canonical(value), rounds || Arithmetic.IsExpression(text) ? text : null);
     }
 
     private static Reading ReadAnswer(Line line, string text) =>

@@ -236,7 +236,7 @@ public sealed record Rounding(decimal Unit, RoundingMode Mode)
 
     /// <summary>The rounding in words.</summary>
     public string Words =>
-        (Unit == 0.01m ? "to the cent" : $"to {Figures.Plain(Unit)}")
+        (Unit == 0.01m ? "to the cent" : Unit == 1 ? "to the whole unit" : $"to {Figures.Plain(Unit)}")
         + Mode switch { RoundingMode.HalfUp => ", half up", RoundingMode.Down => ", down", _ => ", up" };
 
     /// <summary>Rounds an amount to the unit in the named mode.</summary>

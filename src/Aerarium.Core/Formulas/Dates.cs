@@ -140,6 +140,25 @@ public sealed class Months(DateFormula from, DateFormula to, MonthCount count) :
     }
 }
 
+/// <summary>Days after one date until another, the last included; zero when either is blank or the span is empty.</summary>
+public sealed class Days(DateFormula after, DateFormula until) : Amount
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [after, until];
+
+    /// <inheritdoc />
+    public override string Words => $"days after {after.Words} until {until.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Between(after.Evaluate(sheet), until.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(Days), nameof(Between), [], after.Emit(emitter), until.Emit(emitter));
+
+    /// <summary>Days between two day numbers.</summary>
+    public static decimal Between(int after, int until) => after == 0 || until <= after ? 0 : until - after;
+}
+
 /// <summary>The calendar year of a date; zero when blank.</summary>
 public sealed class YearOf(DateFormula date) : Amount
 {

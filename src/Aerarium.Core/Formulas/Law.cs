@@ -6,6 +6,12 @@ public static class Law
     /// <summary>Nearest cent, halves up.</summary>
     public static readonly Rounding ToCents = Rounding.ToCents;
 
+    /// <summary>Nearest whole unit of the currency, halves up.</summary>
+    public static readonly Rounding ToUnits = new(1m, RoundingMode.HalfUp);
+
+    /// <summary>The whole unit below.</summary>
+    public static readonly Rounding DownToUnits = new(1m, RoundingMode.Down);
+
     /// <summary>The day of evaluation.</summary>
     public static readonly DateFormula OnToday = new Today();
 
@@ -44,6 +50,9 @@ public static class Law
 
     /// <summary>Months begun after the month of the first date, until the second; a part month counts whole.</summary>
     public static Amount MonthsBegunAfter(DateFormula from, DateFormula to) => new Months(from, to, MonthCount.BegunAfter);
+
+    /// <summary>Days after one date until another, the last included.</summary>
+    public static Amount DaysAfter(DateFormula after, DateFormula until) => new Days(after, until);
 
     /// <summary>Calendar year of a date.</summary>
     public static Amount Year(DateFormula date) => new YearOf(date);

@@ -82,7 +82,7 @@ public sealed record ClientSaved(long? Id, IReadOnlyList<FieldProblem> Problems,
 public sealed record AlikeClient(long Id, string Name, string? BirthDate);
 
 /// <summary>A country and what is kept about its clients besides the common particulars.</summary>
-public sealed record CountryView(string Code, string Name, IReadOnlyList<ClientParticularView> OfIndividuals, IReadOnlyList<ClientParticularView> OfCompanies);
+public sealed record CountryView(string Code, string Name, string IdentifierLabel, IReadOnlyList<ClientParticularView> OfIndividuals, IReadOnlyList<ClientParticularView> OfCompanies);
 
 /// <summary>A particular of a country's clients.</summary>
 public sealed record ClientParticularView(string Name, string Label, string? Hint, IReadOnlyList<Core.Definitions.Choice>? Choices);
@@ -122,7 +122,7 @@ internal static class ClientEndpoints
                 Storage.Clients.Page(unit, search, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
         }));
         api.MapGet("/countries", () => Catalogue.Countries.Values
-            .Select(c => new CountryView(c.Code, c.Name, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).WithTags("Clients");
+            .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).WithTags("Clients");
         clients.MapGet("/{id:long}", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var client = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");

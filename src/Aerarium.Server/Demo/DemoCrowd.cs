@@ -13,6 +13,7 @@ namespace Aerarium.Server.Demo;
 /// </summary>
 public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Workbench workbench)
 {
+    private const string Crowd = "ke";
     private const int AtOnce = 500;
 
     private static readonly string[] First = ["Abeni", "Brisa", "Cato", "Dalia", "Ebbe", "Fenna", "Goran", "Halima", "Ilse", "Juno", "Kesi", "Lumo", "Mirela", "Naledi", "Orla", "Petra"];
@@ -30,7 +31,7 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
             return;
         }
 
-        var patterns = present.Select(workbench.Open).Where(w => w.Record.Stage == Stage.Open).OrderBy(w => w.Record.Id).ToList();
+        var patterns = present.Select(workbench.Open).Where(w => w.Record.Stage == Stage.Open && Catalogue.CountryOf(w.Record.Definition) == Crowd).OrderBy(w => w.Record.Id).ToList();
         var number = present.Count;
         while (number < returns)
         {
@@ -51,7 +52,7 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
         var name = $"{First[n % First.Length]} {Middle[n / First.Length % Middle.Length]} {Last[n / 7 % Last.Length]}";
         var client = new ClientRecord
         {
-            Country = "ke",
+            Country = Crowd,
             Identifier = string.Create(CultureInfo.InvariantCulture, $"A{500_000_000 + n:000000000}{(char)('A' + (n % 26))}"),
             Name = name,
             ClientGroup = n % 3 == 0 ? $"{Last[n / 7 % Last.Length]} household {n / 39 + 1}" : null,

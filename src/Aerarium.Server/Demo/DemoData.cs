@@ -1,6 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
-using Aerarium.Countries.Kenya.EmploymentIncome;
+using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Server.Approval;
 using Aerarium.Server.Gathering;
@@ -37,12 +37,16 @@ public sealed class DemoData(
         new("noor@lanternreef.example", "glass-and-window", "Noor Abara", Roles.Reader),
     ];
 
-    private static readonly (string Name, string Value)[] Particulars =
+    private static readonly (string Country, string Name, string Value)[] Particulars =
     [
-        ("agent-pin", "P051999001R"),
-        ("agent-name", "Lantern Reef Tax Practice"),
-        ("contact-name", "Tarek Oyelaran"),
-        ("contact-phone", "0700 555 010"),
+        ("ke", "agent-pin", "P051999001R"),
+        ("ke", "agent-name", "Lantern Reef Tax Practice"),
+        ("ke", "contact-name", "Tarek Oyelaran"),
+        ("ke", "contact-phone", "0700 555 010"),
+        ("ph", "agent-pin", "30077001900000"),
+        ("ph", "agent-name", "Lantern Reef Tax Practice"),
+        ("ph", "contact-name", "Tarek Oyelaran"),
+        ("ph", "contact-phone", "0900 555 0100"),
     ];
 
     /// <summary>Fills the practice unless it has been set up already.</summary>
@@ -58,15 +62,19 @@ public sealed class DemoData(
         var people = database.Write(unit =>
         {
             Practices.Add(unit, practice);
-            foreach (var (name, value) in Particulars)
+            foreach (var (country, name, value) in Particulars)
             {
-                PracticeParticulars.Put(unit, "ke", name, value);
+                PracticeParticulars.Put(unit, country, name, value);
             }
 
             return Credentials.Select(c => new Caller(
                 People.Add(unit, c.Email, c.Name, hasher.HashPassword(null!, c.Password), [c.Role]), c.Name, [c.Role])).ToList();
         });
-        database.Write(unit => credentials.Change(unit, "ke", "lantern-reef", "reef-demo-secret", people[3]));
+        foreach (var country in Catalogue.Countries.Keys)
+        {
+            database.Write(unit => credentials.Change(unit, country, "lantern-reef", "reef-demo-secret", people[3]));
+        }
+
         foreach (var client in DemoReturns.Clients)
         {
             Add(client, preparer: people[0], approver: people[1]);
@@ -87,7 +95,7 @@ public sealed class DemoData(
         });
         foreach (var item in client.Returns)
         {
-            var opened = opening.Open(id, new OpenReturn(EmploymentIncomeReturn.ReturnId, item.Year, "original"), preparer);
+            var opened = opening.Open(id, new OpenReturn(Catalogue.Returns.First(r => r.Country == client.Country).Id, item.Year, "original"), preparer);
             registered.VerifyAsync(opened, preparer, CancellationToken.None).GetAwaiter().GetResult();
             if (item.Stage != DemoStage.Untouched)
             {
@@ -179,9 +187,25 @@ public sealed class DemoData(
     private static ClientRecord Record(DemoClient client)
     {
         var mailbox = string.Concat(client.Name.ToLowerInvariant().Where(char.IsAsciiLetter));
+        if (client.Country == "ph")
+        {
+            return new ClientRecord
+            {
+                Country = client.Country,
+                Identifier = client.Pin,
+                Name = client.Name,
+                ClientGroup = client.Group,
+                BirthDate = client.BirthDate,
+                Email = $"{mailbox}@post.example",
+                Phone = $"09{client.Pin[5..]}",
+                PostalAddress = "17 Lighthouse Road, Pearl Inlet",
+                More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino" },
+            };
+        }
+
         return new ClientRecord
         {
-            Country = "ke",
+            Country = client.Country,
             Identifier = client.Pin,
             Name = client.Name,
             ClientGroup = client.Group,

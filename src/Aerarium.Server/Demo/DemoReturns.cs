@@ -26,7 +26,11 @@ public sealed record DemoRow(string Section, params (string Column, string Typed
 public sealed record DemoReturn(int Year, DemoStage Stage, (string Line, string Typed)[] Entries, params DemoRow[] Rows);
 
 /// <summary>A demonstration client. Everybody and everything here is made up.</summary>
-public sealed record DemoClient(string Pin, string Name, string? Group, string BirthDate, string Route, params DemoReturn[] Returns);
+public sealed record DemoClient(string Pin, string Name, string? Group, string BirthDate, string Route, params DemoReturn[] Returns)
+{
+    /// <summary>Country of the returns.</summary>
+    public string Country { get; init; } = "ke";
+}
 
 /// <summary>The scenario of the demonstration: a practice by the sea and the people who work there.</summary>
 public static class DemoReturns
@@ -94,6 +98,27 @@ public static class DemoReturns
                 Employer(Glass, 2_600_000, 49_680, 240_000))),
         new("A001101210L", "Oluoch Brambleby", null, "1999-09-03", "mobile",
             new DemoReturn(2024, DemoStage.Sent, [.. Scope("one"), .. Declared("Oluoch Brambleby")], Employer2024(Hive, 690_000, 24_840, 118_000))),
+        new("20100456100000", "Liwayway Brannock Dizon", "Pearl Inlet", "1987-02-14", "none",
+            new DemoReturn(2025, DemoStage.Filled,
+                [
+                    .. PhilippinesScope("compensation", "business", "late"), .. PhilippinesBusiness("Graphic design, own studio", "standard", 1_240_000),
+                    ("balance.quarterly-paid", "41000"), ("balance.withheld-quarters", "46500"), ("balance.withheld-last-quarter", "15500"),
+                    ("balance.size", "micro"), ("charges.paid-on", "2026-06-22"),
+                ],
+                Compensation("00441120000000", "Pearl Inlet Rope Works Inc", 960_000, 80_000, 52_000, 828_000, 109_500)))
+        {
+            Country = "ph",
+        },
+        new("20100456200000", "Crisanto Umberfield", null, "1979-11-03", "none",
+            new DemoReturn(2025, DemoStage.Sent,
+                [
+                    .. PhilippinesScope("business"), .. PhilippinesBusiness("Repair of boats", "eight", 1_850_000), ("balance.quarterly-paid", "96000"),
+                    ("balance.withheld-quarters", "22000"), ("balance.withheld-last-quarter", "14000"), ("balance.overpayment", "carry-over"),
+                    ("declaration.true-and-complete", "yes"), ("declaration.name", "Crisanto Umberfield"), ("declaration.capacity", "taxpayer"), ("declaration.date", "2026-04-10"),
+                ]))
+        {
+            Country = "ph",
+        },
     ];
 
     private static (string, string)[] Scope(string employers, params string[] yes)
@@ -110,6 +135,28 @@ public static class DemoReturns
             .. questions.Select(q => ($"scope.{q}", yes.Contains(q) ? "yes" : "no")),
         ];
     }
+
+    private static (string, string)[] PhilippinesScope(params string[] yes)
+    {
+        string[] questions = ["joint", "compensation", "business", "special-rate", "losses", "foreign-tax", "late"];
+        return [("scope.status", "resident-citizen"), .. questions.Select(q => ($"scope.{q}", yes.Contains(q) ? "yes" : "no"))];
+    }
+
+    private static (string, string)[] PhilippinesBusiness(string nature, string method, decimal receipts) =>
+    [
+        ("business.nature", nature), ("business.vat-registered", "no"), ("business.other-percentage-tax", "no"), ("business.partnership-only", "no"),
+        ("business.method", method), ("business.elected", "yes"), ("business.services", Text(receipts)),
+    ];
+
+    private static DemoRow Compensation(string tin, string name, decimal gross, decimal benefits, decimal contributions, decimal taxable, decimal withheld) => new(
+        "compensation.employers",
+        ("tin", tin),
+        ("name", name),
+        ("gross", Text(gross)),
+        ("benefits", Text(benefits)),
+        ("contributions", Text(contributions)),
+        ("taxable", Text(taxable)),
+        ("withheld", Text(withheld)));
 
     private static (string, string)[] Declared(string name) =>
     [

@@ -4048,6 +4048,7 @@ export interface components {
         CountryView: {
             code: string;
             name: string;
+            identifierLabel: string;
             ofIndividuals: components["schemas"]["ClientParticularView"][];
             ofCompanies: components["schemas"]["ClientParticularView"][];
         };

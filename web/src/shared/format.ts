@@ -63,6 +63,9 @@ export function daysLeft(days: number): string {
   return days === 0 ? 'today' : `${days} ${days === 1 ? 'day' : 'days'}`
 }
 
+/** A text that begins with a capital. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
 /** A count with its word. */
 export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`

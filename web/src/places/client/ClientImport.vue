@@ -1,19 +1,22 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import ImportReport from '../../shared/ImportReport.vue'
 
 const emit = defineEmits<{ stored: [] }>()
 const file = ref<File | null>(null)
+const country = ref('ke')
+const countries = ref<Schemas['CountryView'][]>([])
 const report = ref<Schemas['ImportReport'] | null>(null)
 const { busy, problem, act } = useAct()
 
+onMounted(async () => (countries.value = await call(api.GET('/api/countries'))))
 const send = (keep: 'all' | 'good' | null) =>
   act(async () => {
     report.value = await call(
       api.POST('/api/clients/import', {
-        params: { query: { country: 'ke', ...(keep ? { keep } : {}) } },
+        params: { query: { country: country.value, ...(keep ? { keep } : {}) } },
         ...fileBody(file.value!),
       }),
     )
@@ -33,6 +36,9 @@ function choose(event: Event) {
       have them Kind, Group, Date of birth, Financial year end, E-mail, Telephone, Postal address and the payout
       account.
     </p>
+    <select v-model="country" aria-label="Country of the clients">
+      <option v-for="item in countries" :key="item.code" :value="item.code">{{ item.name }}</option>
+    </select>
     <input type="file" accept=".csv,.xlsx,text/csv" aria-label="File with clients" @change="choose" />
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <ImportReport v-if="report" :report="report" what="client" :busy="busy" @keep="send" />
@@ -40,6 +46,14 @@ function choose(event: Event) {
 </template>
 
 <style scoped>
+select {
+  margin-right: 14px;
+  border: 0;
+  border-bottom: 1px solid var(--entry);
+  background: none;
+  color: var(--ink);
+  font: inherit;
+}
 .import {
   max-width: 900px;
   padding-bottom: 16px;

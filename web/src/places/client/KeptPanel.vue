@@ -1,19 +1,30 @@
 <script setup lang="ts">
-import { onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { capital } from '../../shared/format'
 import { base64 } from '../../shared/kept'
 
 /** Clients who want nothing stored on the practice's server: their files are begun and opened here. */
 const router = useRouter()
 const open = ref<Schemas['KeptView'][]>([])
 const file = ref<File | null>(null)
+const country = ref('ke')
+const countries = ref<Schemas['CountryView'][]>([])
 const passphrase = ref('')
 const typed = reactive({ identifier: '', name: '', passphrase: '', again: '' })
 const problems = reactive<Record<string, string>>({})
 const { busy, problem, act } = useAct()
-onMounted(() => act(async () => (open.value = await call(api.GET('/api/kept')))))
+onMounted(() =>
+  act(async () => {
+    open.value = await call(api.GET('/api/kept'))
+    countries.value = await call(api.GET('/api/countries'))
+  }),
+)
+const identifierLabel = computed(() =>
+  capital(countries.value.find((c) => c.code === country.value)?.identifierLabel ?? 'identifier'),
+)
 
 const openFile = () =>
   act(async () => {
@@ -32,7 +43,10 @@ const begin = () =>
     const { identifier, name } = typed
     const begun = await call(
       api.POST('/api/kept', {
-        body: { client: { country: 'ke', kind: 'individual', identifier, name }, passphrase: typed.passphrase },
+        body: {
+          client: { country: country.value, kind: 'individual', identifier, name },
+          passphrase: typed.passphrase,
+        },
       }),
     )
     for (const found of begun.problems) problems[found.field] = found.message
@@ -67,11 +81,8 @@ const begin = () =>
       </form>
       <form aria-label="Begin a file" @submit.prevent="begin">
         <h3>Begin a file</h3>
-        <v-text-field
-          v-model="typed.identifier"
-          label="Personal identification number"
-          :error-messages="problems.identifier"
-        />
+        <v-select v-model="country" label="Country" :items="countries" item-title="name" item-value="code" />
+        <v-text-field v-model="typed.identifier" :label="identifierLabel" :error-messages="problems.identifier" />
         <v-text-field v-model="typed.name" label="Official name" :error-messages="problems.name" />
         <v-text-field
           v-model="typed.passphrase"

@@ -5,7 +5,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { vFocus } from '../../shared/focus'
-import { day, plural } from '../../shared/format'
+import { capital, day, plural } from '../../shared/format'
 
 /** The particulars of a client: as stored, or blank for a new one. */
 const props = defineProps<{ particulars: Schemas['ClientRecord'] | null; countries: Schemas['CountryView'][] }>()
@@ -55,10 +55,9 @@ const alike = ref<Schemas['AlikeClient'] | null>(null)
 const saved = ref('')
 const isNew = computed(() => props.particulars === null)
 const isCompany = computed(() => kind.value === 'company')
-const ofCountry = computed(() => {
-  const found = props.countries.find((c) => c.code === country.value)
-  return (isCompany.value ? found?.ofCompanies : found?.ofIndividuals) ?? []
-})
+const its = computed(() => props.countries.find((c) => c.code === country.value)!)
+const ofCountry = computed(() => (isCompany.value ? its.value.ofCompanies : its.value.ofIndividuals))
+const identifierLabel = computed(() => capital(its.value.identifierLabel))
 
 watch(
   () => props.particulars,
@@ -74,7 +73,7 @@ watch(
 
 /** The identifier is checked while it is typed. */
 let timer: number | undefined
-watch([() => typed.identifier, kind], ([value]) => {
+watch([() => typed.identifier, kind, country], ([value]) => {
   window.clearTimeout(timer)
   delete problems.identifier
   if (!value) return
@@ -129,12 +128,15 @@ const kinds = [
         <span class="small faint">exactly as the registration certificate has them</span>
       </div>
       <div class="fields">
-        <v-select v-if="isNew" v-model="kind" class="wide" label="Kind of client" :items="kinds" />
+        <template v-if="isNew">
+          <v-select v-model="kind" label="Kind of client" :items="kinds" />
+          <v-select v-model="country" label="Country" :items="countries" item-title="name" item-value="code" />
+        </template>
         <v-text-field
           v-model="typed.identifier"
           v-focus
           class="wide"
-          label="Personal identification number"
+          :label="identifierLabel"
           :error-messages="problems.identifier"
         />
         <v-text-field v-model="typed.name" class="wide" label="Official name" :error-messages="problems.name" />

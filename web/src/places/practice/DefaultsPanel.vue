@@ -8,17 +8,18 @@ import { day, plural } from '../../shared/format'
 /** What the practice keeps for a country: every open return follows it, and saving first says which would change. */
 const session = useSession()
 const { busy, problem, act } = useAct()
-const all = ref<Schemas['PracticeDefaultsView'][]>([])
+const props = defineProps<{ code: string }>()
+const country = ref<Schemas['PracticeDefaultsView'] | null>(null)
 const typed = reactive<Record<string, string>>({})
 const userName = ref('')
 const secret = ref('')
 const problems = reactive<Record<string, string>>({})
-const country = computed(() => all.value[0])
 const tried = ref<Schemas['PracticeDefaultsSaved'] | null>(null)
 const saved = ref('')
 
 async function load() {
-  all.value = await call(api.GET('/api/practice/particulars'))
+  const all = await call(api.GET('/api/practice/particulars'))
+  country.value = all.find((c) => c.country === props.code)!
   for (const item of country.value?.particulars ?? []) typed[item.name] = item.value ?? ''
   userName.value = country.value?.userName ?? ''
   secret.value = ''
@@ -63,7 +64,7 @@ const save = () =>
 </script>
 
 <template>
-  <section v-if="country" aria-label="Particulars and defaults">
+  <section v-if="country" :aria-label="`Particulars and defaults, ${country.name}`">
     <div class="rule-head">
       <h2>Particulars and defaults, {{ country.name }}</h2>
       <span class="small faint">every return that has not been sent follows</span>

@@ -10,7 +10,11 @@ import PeoplePanel from './PeoplePanel.vue'
 
 const session = useSession()
 const view = ref<Schemas['PracticeView'] | null>(null)
-onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
+const countries = ref<Schemas['CountryView'][]>([])
+onMounted(async () => {
+  view.value = await call(api.GET('/api/practice'))
+  countries.value = await call(api.GET('/api/countries'))
+})
 </script>
 
 <template>
@@ -44,7 +48,7 @@ onMounted(async () => (view.value = await call(api.GET('/api/practice'))))
             </tbody>
           </table>
         </section>
-        <DefaultsPanel />
+        <DefaultsPanel v-for="country in countries" :key="country.code" :code="country.code" />
         <PeoplePanel v-if="session.mayAdminister" />
         <section v-else>
           <div class="rule-head"><h2>People</h2></div>

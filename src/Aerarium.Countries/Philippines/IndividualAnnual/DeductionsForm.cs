@@ -1,0 +1,90 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries.Philippines.Parameters;
+using static Aerarium.Core.Formulas.Law;
+
+namespace Aerarium.Countries.Philippines.IndividualAnnual;
+
+/// <summary>Itemised deductions, those with a ceiling cut to it, and losses of earlier years.</summary>
+public sealed class DeductionsForm : Form
+{
+    private sealed record Expense(AmountLine Amount);
+
+    private sealed record Loss(AmountLine Usable);
+
+    private static readonly Choice[] Kinds =
+    [
+        new("amortisation", "Amortisation"), new("bad-debts", "Bad debts"), new("commissions", "Commissions"), new("communication", "Communication, light and water"),
+        new("depletion", "Depletion"), new("depreciation", "Depreciation"), new("fringe-benefits", "Fringe benefits"), new("fuel", "Fuel and oil"), new("insurance", "Insurance"),
+        new("janitorial", "Janitorial and messenger services"), new("losses", "Losses"), new("management", "Management and consultancy fees"), new("supplies", "Office supplies"),
+        new("other-services", "Other services"), new("pension", "Pension trust"), new("professional-fees", "Professional fees"), new("rent", "Rent"),
+        new("repairs-labour", "Repairs, labour"), new("repairs-materials", "Repairs, materials"), new("research", "Research and development"), new("royalties", "Royalties"),
+        new("salaries", "Salaries and wages"), new("security", "Security services"), new("social-contributions", "Social, health and housing contributions"),
+        new("taxes", "Taxes and licences"), new("tolling", "Tolling fees"), new("training", "Training"), new("transport", "Transport and travel"),
+        new("advertising", "Advertising and promotion"), new("miscellaneous", "Miscellaneous"),
+    ];
+
+    /// <summary>Ordinary and special deductions, and the losses of earlier years that are used.</summary>
+    public readonly AmountLine Ordinary, Special, LossesUsed;
+
+    /// <summary>Declares the form.</summary>
+    public DeductionsForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, BusinessForm business)
+        : base(definition, "deductions", "Itemised deductions", "What was spent, by kind; ceilings are applied below.", scope.Business & business.Itemised)
+    {
+        var expenses = Repeating("expenses", "Ordinary deductions", "deduction", row =>
+        {
+            var kind = row.Choice("kind", "Kind", Kinds).Required();
+            row.NamedBy(kind);
+            return new Expense(row.Entry("amount", "Amount").InWholeUnits().From("ledger").Required());
+        }, "NIRC s. 34(A) to (J)");
+
+        Section("With a ceiling", "NIRC s. 34");
+        var entertainment = Entry("entertainment", "Entertainment and representation").InWholeUnits().From("ledger").Law("NIRC s. 34(A)(1)(a)(iv); RR 10-2002");
+        var onGoods = If(business.NetSales > 0, Round(entertainment * business.NetGoods / business.NetSales, ToUnits), 0);
+        var forGoods = Line("entertainment-goods", "of which on goods, cut to its ceiling",
+            Min(onGoods, Round(law.EntertainmentGoods * business.NetGoods, ToUnits))).Law("RR 10-2002");
+        var forServices = Line("entertainment-services", "of which on services, cut to its ceiling",
+            Min(entertainment - onGoods, Round(law.EntertainmentServices * business.NetServices, ToUnits))).Law("RR 10-2002");
+        var interest = Entry("interest", "Interest paid").InWholeUnits().From("statements").Law("NIRC s. 34(B)");
+        var finalTax = Entry("interest-final-tax", "Interest income under final tax").InWholeUnits().From("statements").When(interest.IsFilled());
+        var interestAllowed = Line("interest-allowed", "Interest allowed", AtLeastZero(interest - Round(law.InterestCut * finalTax, ToUnits))).Law("NIRC s. 34(B)(1)");
+        var before = Line("before-contributions", "Ordinary deductions before contributions",
+            expenses.Sum(e => e.Amount) + forGoods + forServices + interestAllowed).Subtotal();
+
+        Section("Contributions", "NIRC s. 34(H)");
+        var limited = Entry("contributions-limited", "Contributions with a limit").InWholeUnits().From("receipts").Law("NIRC s. 34(H)(1)");
+        var full = Entry("contributions-full", "Contributions deductible in full").InWholeUnits().From("receipts").Law("NIRC s. 34(H)(2)");
+        var gross = Line("gross-income", "Gross income from business", business.NetSales - business.CostOfSales);
+        var limit = Line("contributions-limit", "Limit of contributions", law.ContributionsLimit * AtLeastZero(gross - before), ToUnits).Law("NIRC s. 34(H)(1)");
+        var limitedAllowed = Line("contributions-allowed", "Limited contributions allowed", Min(limited, limit));
+        Ordinary = Line("ordinary", "Ordinary deductions", before + limitedAllowed + full).Final();
+
+        var specials = Repeating("special", "Special deductions", "deduction", row =>
+        {
+            row.NamedBy(row.Text("basis", "Legal basis").Required());
+            return new Expense(row.Entry("amount", "Amount").InWholeUnits().Required());
+        });
+
+        var losses = Repeating("losses", "Losses of earlier years", "loss", row =>
+        {
+            var year = row.Count("year", "Year it arose").Between(2009, law.Year - 1).From("return of that year").Required();
+            var loss = row.Entry("loss", "Loss").InWholeUnits().From("return of that year").Required();
+            var applied = row.Entry("applied", "Used in years before").InWholeUnits().From("returns since");
+            var expired = year + If((Condition)(year.Equals(2020) | year.Equals(2021)), IncomeTaxLaw.YearsToUse(2020), IncomeTaxLaw.YearsToUse(2019)) < law.Year;
+            row.Error("loss-expired", year.IsFilled() & expired, "This loss can no longer be used; remove it.", year);
+            row.Error("loss-overused", applied > loss, "More was used than the loss; check the returns since.", applied);
+            return new Loss(row.Line("usable", "Still usable", If(expired, 0, AtLeastZero(loss - applied))).Law("NIRC s. 34(D)(3)"));
+        }, "NIRC s. 34(D)(3); RR 14-2001, 25-2020", scope.Losses);
+
+        Section("Losses used", "NIRC s. 34(D)(3)");
+        Special = Line("special-total", "Special deductions", specials.Sum(s => s.Amount));
+        var beforeLosses = Line("before-losses", "Business income before losses of earlier years", gross - Ordinary - Special);
+        LossesUsed = Line("losses-used", "Losses used this year", Min(AtLeastZero(beforeLosses), losses.Sum(l => l.Usable))).Law("NIRC s. 34(D)(3)");
+        Line("losses-left", "Losses left for later years, before those that expire", losses.Sum(l => l.Usable) - LossesUsed);
+
+        Warn("entertainment-cut", forGoods + forServices < entertainment,
+            $"{entertainment - forGoods - forServices} of entertainment is above the ceiling and is lost.", entertainment);
+        Warn("contributions-cut", limitedAllowed < limited, $"{limited - limitedAllowed} of the contributions is above the limit and is lost.", limited);
+        Warn("audited-statements", business.Gross > law.EightPerCentCeiling, "Audited financial statements go with this return (NIRC s. 232).", Ordinary);
+    }
+}

@@ -1,0 +1,35 @@
+using Aerarium.Core.Definitions;
+
+namespace Aerarium.Countries.Philippines;
+
+/// <summary>What is kept about clients and about the practice for returns of the Philippines.</summary>
+public static class PhilippinesCountry
+{
+    /// <summary>The country.</summary>
+    public static readonly Country Country = new(
+        "ph",
+        "Philippines",
+        PhilippinesIdentifiers.Tin,
+        PhilippinesIdentifiers.Tin,
+        OfIndividuals:
+        [
+            new("district-office", "District office code", "registration certificate", PhilippinesIdentifiers.DistrictOffice),
+            new("citizenship", "Citizenship", "registration certificate"),
+            new("trade-name", "Trade name", "registration certificate, if any"),
+        ],
+        OfCompanies:
+        [
+            new("district-office", "District office code", "registration certificate", PhilippinesIdentifiers.DistrictOffice),
+            new("registration-number", "Company registration number", "certificate of incorporation"),
+        ],
+        OfPractice:
+        [
+            new("agent-pin", "Representative's taxpayer number", "the practice's own registration", PhilippinesIdentifiers.Tin, Mandatory: true),
+            new("agent-name", "Representative's name", "as registered with the authority", Mandatory: true),
+            new("accreditation", "Accreditation number", "of the tax agent"),
+            new("contact-name", "Person to ask about a return", "named in every return", Mandatory: true),
+            new("contact-phone", "That person's telephone", "with area code", Mandatory: true),
+            new("declarant-name", "Usual declarant", "leave blank when clients declare themselves"),
+        ],
+        new Retention(10, "NIRC s. 235 with RR 17-2013: ten years for books; counted here from the day of filing, from memory", Confidence.Unsure));
+}
