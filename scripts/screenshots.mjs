@@ -34,6 +34,18 @@ await shot(rukia, 'gathering', '/returns/5/fill/employment', () =>
 )
 await shot(rukia, 'review', '/returns/2/review')
 await shot(rukia, 'client', '/clients/1')
+const copy = Buffer.from(await (await rukia.request.get('/api/returns/1/printed-copy.pdf')).body())
+await shot(rukia, 'documents', '/clients/1?view=documents', () =>
+  rukia
+    .getByLabel('Files to attach')
+    .setInputFiles({ name: 'filed-copy-2024.pdf', mimeType: 'application/pdf', buffer: copy }),
+)
+await shot(rukia, 'philippines', '/clients', async () => {
+  await rukia.getByRole('link', { name: 'Liwayway Brannock Dizon' }).click()
+  await rukia.getByRole('link', { name: 'open', exact: true }).click()
+  await rukia.locator('.contents a.form', { hasText: 'Tax due' }).click()
+  await rukia.locator('button.computed[data-place^="tax.by-table|"]').click()
+})
 await shot(rukia, 'import', '/clients', async () => {
   await rukia.getByRole('button', { name: 'Import' }).click()
   const table =
@@ -46,6 +58,11 @@ await shot(rukia, 'account', '/account')
 await shot(rukia, 'acts', '/acts')
 await rukia.emulateMedia({ colorScheme: 'dark' })
 await shot(rukia, 'dark', '/returns/2/fill/tax?line=tax.tax')
+const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
+await shot(tarek, 'defaults', '/practice', async () => {
+  await tarek.getByLabel('Usual declarant').first().fill('Mosi Lindqvist')
+  await tarek.getByRole('button', { name: 'See what changes' }).first().click()
+})
 const ines = await as('ines@lanternreef.example', 'lamp-and-keyring')
 await shot(ines, 'practice', '/practice', () => ines.getByRole('button', { name: 'Back up now' }).click())
 const mosi = await as('mosi@lanternreef.example', 'tide-and-seal')

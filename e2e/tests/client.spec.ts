@@ -138,11 +138,15 @@ test('everything about a client is exported, and the legal hold on deleting is e
     expect(createHash('sha256').update(content).digest('hex')).toBe(entry.sha256)
   }
 
-  await page.goto('/clients/10?view=keeping')
-  await page.getByLabel('Official name, typed again').fill('Jabali Penhallow')
+  await page.goto('/clients/new')
+  await page.getByLabel('Personal identification number').fill('A007700990Z')
+  await page.getByLabel('Official name').fill('Ferro Passing-By')
+  await page.getByRole('button', { name: 'Add client' }).click()
+  await page.getByRole('link', { name: 'Export and deletion' }).click()
+  await page.getByLabel('Official name, typed again').fill('Ferro Passing-By')
   await page.getByRole('button', { name: 'Delete for good' }).click()
   await expect(page.getByRole('heading', { name: 'Clients' })).toBeVisible()
-  await page.getByLabel('Filter the clients').fill('Jabali')
+  await page.getByLabel('Filter the clients').fill('Ferro')
   await expect(page.getByText('0 clients')).toBeVisible()
   await page.goto('/acts')
   await expect(page.getByText(/unbroken/)).toBeVisible()

@@ -17,6 +17,7 @@ const views: [string, string][] = [
   ['Approve', '/returns/6/approve'],
   ['Send', '/returns/8/send'],
   ['After', '/returns/9/after'],
+  ['Tax due in the Philippines', '/returns/15/fill/tax'],
   ['Practice', '/practice'],
   ['Acts', '/acts'],
   ['Account', '/account'],

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Aerarium.Server.Tests;
 
@@ -31,6 +32,31 @@ public class PracticeDefaultsTests
         Assert.Equal("Noor Abara", await ContactAsync(rukia, open.First(i => i != over)));
         Assert.Equal("Rukia herself", await ContactAsync(rukia, over));
         Assert.Equal("Tarek Oyelaran", await ContactAsync(rukia, sent));
+    }
+
+    [Fact]
+    public async Task Hundreds_of_open_returns_follow_as_a_batch_with_a_result_for_each()
+    {
+        await using var practice = await Practice.StartAsync();
+        practice.Server.Services.GetRequiredService<Demo.DemoCrowd>().FillUpTo(500);
+        var tarek = await practice.SignInAsync(3);
+        var saved = await tarek.DoAsync(HttpMethod.Put, Path, new { values = new Dictionary<string, string?> { ["contact-name"] = "Noor Abara" } });
+        var returns = saved["returns"]!.GetValue<int>();
+        Assert.True(returns > 200);
+        Assert.Equal(returns, saved["changes"]!.AsArray().Select(c => c!["returnId"]!.GetValue<long>()).Distinct().Count());
+        JsonNode batch;
+        do
+        {
+            await Task.Delay(50);
+            batch = (await tarek.GetAsync($"/api/batches/{saved["batch"]}"))["batch"]!;
+        }
+        while (batch["state"]!.GetValue<string>() == "running");
+
+        Assert.Equal((returns, 0), (batch["done"]!.GetValue<int>(), batch["refused"]!.GetValue<int>()));
+        Assert.Equal("Noor Abara", await ContactAsync(tarek, saved["changes"]![returns - 1]!["returnId"]!.GetValue<long>()));
+        Assert.Equal(0, (await tarek.DoAsync(HttpMethod.Post, $"{Path}/try", new { values = new Dictionary<string, string?> { ["contact-name"] = "Noor Abara" } }))["returns"]!.GetValue<int>());
+        var (status, _) = await tarek.SendAsync(HttpMethod.Post, "/api/batches", new { act = "follow-practice", returns = new[] { 1 } });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
     }
 
     [Fact]

@@ -187,23 +187,7 @@ public sealed class DemoData(
     private static ClientRecord Record(DemoClient client)
     {
         var mailbox = string.Concat(client.Name.ToLowerInvariant().Where(char.IsAsciiLetter));
-        if (client.Country == "ph")
-        {
-            return new ClientRecord
-            {
-                Country = client.Country,
-                Identifier = client.Pin,
-                Name = client.Name,
-                ClientGroup = client.Group,
-                BirthDate = client.BirthDate,
-                Email = $"{mailbox}@post.example",
-                Phone = $"09{client.Pin[5..]}",
-                PostalAddress = "17 Lighthouse Road, Pearl Inlet",
-                More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino" },
-            };
-        }
-
-        return new ClientRecord
+        var common = new ClientRecord
         {
             Country = client.Country,
             Identifier = client.Pin,
@@ -211,14 +195,24 @@ public sealed class DemoData(
             ClientGroup = client.Group,
             BirthDate = client.BirthDate,
             Email = $"{mailbox}@post.example",
-            Phone = $"07{client.Pin[2..10]}",
-            PostalAddress = "Box 17, Lantern Reef",
-            PayoutRoute = client.Route,
-            PayoutBank = client.Route == "bank" ? "Harbour Lamp Bank" : null,
-            PayoutBranch = client.Route == "bank" ? "Quay Street" : null,
-            PayoutAccountName = client.Route == "bank" ? client.Name : null,
-            PayoutAccountNumber = client.Route == "bank" ? $"440{client.Pin[3..10]}" : null,
-            PayoutMobile = client.Route == "mobile" ? $"07{client.Pin[2..10]}" : null,
         };
+        return client.Country == "ph"
+            ? common with
+            {
+                Phone = $"09{client.Pin[5..]}",
+                PostalAddress = "17 Lighthouse Road, Pearl Inlet",
+                More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino" },
+            }
+            : common with
+            {
+                Phone = $"07{client.Pin[2..10]}",
+                PostalAddress = "Box 17, Lantern Reef",
+                PayoutRoute = client.Route,
+                PayoutBank = client.Route == "bank" ? "Harbour Lamp Bank" : null,
+                PayoutBranch = client.Route == "bank" ? "Quay Street" : null,
+                PayoutAccountName = client.Route == "bank" ? client.Name : null,
+                PayoutAccountNumber = client.Route == "bank" ? $"440{client.Pin[3..10]}" : null,
+                PayoutMobile = client.Route == "mobile" ? $"07{client.Pin[2..10]}" : null,
+            };
     }
 }

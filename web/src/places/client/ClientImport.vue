@@ -30,7 +30,7 @@ function choose(event: Event) {
 </script>
 
 <template>
-  <section class="import" aria-label="Import clients">
+  <section class="import among" aria-label="Import clients">
     <p>
       A CSV file or XLSX workbook whose first row names the columns: <em>Identifier</em> and <em>Name</em>, and if you
       have them Kind, Group, Date of birth, Financial year end, E-mail, Telephone, Postal address and the payout
@@ -48,11 +48,6 @@ function choose(event: Event) {
 <style scoped>
 select {
   margin-right: 14px;
-  border: 0;
-  border-bottom: 1px solid var(--entry);
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 .import {
   max-width: 900px;

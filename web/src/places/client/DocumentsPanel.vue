@@ -62,7 +62,7 @@ const size = (bytes: number) => (bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)}
       <span class="small faint">PDF, PNG, JPEG, XLSX or text, up to 20 MB each</span>
     </div>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-    <div v-if="session.mayPrepare" class="add small">
+    <div v-if="session.mayPrepare" class="add small among">
       <label
         >What it is
         <select v-model="kind">
@@ -125,14 +125,6 @@ const size = (bytes: number) => (bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)}
   gap: 18px;
   align-items: baseline;
   padding: 10px 0;
-}
-.add select,
-.add input[type='number'] {
-  border: 0;
-  border-bottom: 1px solid var(--entry);
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 .add input[type='number'] {
   width: 64px;

@@ -87,7 +87,7 @@ const remove = (relation: number) =>
         </tr>
       </tbody>
     </table>
-    <div v-if="session.mayPrepare" class="add small">
+    <div v-if="session.mayPrepare" class="add small among">
       <input v-model="words" type="search" placeholder="Another client ..." aria-label="Client to relate" />
       <select v-model="kind" aria-label="Relation">
         <option v-for="item in kinds" :key="item.value" :value="item.value">{{ item.title }}</option>
@@ -111,18 +111,9 @@ const remove = (relation: number) =>
 }
 .add input {
   width: 200px;
-  border: 0;
-  border-bottom: 1px solid var(--entry);
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 .add select {
   margin-left: 12px;
-  border: 0;
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 ul {
   list-style: none;

@@ -116,7 +116,7 @@ const boxesOf = (item: Schemas['StatementView']) =>
       <span class="small faint">entered or imported once; the return they belong to takes them from here</span>
     </div>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-    <div v-if="session.mayPrepare && kind" class="add small">
+    <div v-if="session.mayPrepare && kind" class="add small among">
       <select v-model="chosen" aria-label="Kind of statement">
         <option v-for="(item, index) in kinds" :key="index" :value="index">{{ item.title }} {{ item.year }}</option>
       </select>
@@ -196,13 +196,6 @@ const boxesOf = (item: Schemas['StatementView']) =>
   gap: 18px;
   align-items: baseline;
   padding: 10px 0;
-}
-.add select {
-  border: 0;
-  border-bottom: 1px solid var(--entry);
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 .entry {
   margin-top: 14px;

@@ -58,7 +58,7 @@ onMounted(async () => {
       {{ problem }} <button class="link" @click="ask">Try again</button>
     </p>
     <p v-else-if="!record" class="secondary">Asking the authority ...</p>
-    <form v-if="record && !record.consent" class="consent" @submit.prevent="consent">
+    <form v-if="record && !record.consent" class="consent among" @submit.prevent="consent">
       <p>Nothing is asked before the client has consented to it.</p>
       <label>Consent given by <input v-model="givenBy" aria-label="Consent given by" /></label>
       <label>on <input v-model="givenOn" placeholder="today" aria-label="Consent given on" /></label>
@@ -115,10 +115,5 @@ onMounted(async () => {
 }
 .consent input {
   width: 190px;
-  border: 0;
-  border-bottom: 1px solid var(--entry);
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 </style>

@@ -34,7 +34,7 @@ const done = (reminder: number) =>
 </script>
 
 <template>
-  <section class="remind" aria-label="Reminders">
+  <section class="remind among" aria-label="Reminders">
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <ul v-if="reminders.length">
       <li v-for="item in reminders" :key="item.id!">
@@ -65,14 +65,6 @@ form {
   display: flex;
   gap: 16px;
   align-items: baseline;
-}
-input,
-select {
-  border: 0;
-  border-bottom: 1px solid var(--entry);
-  background: none;
-  color: var(--ink);
-  font: inherit;
 }
 input:first-child {
   width: 320px;
