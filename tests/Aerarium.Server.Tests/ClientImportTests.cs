@@ -33,6 +33,21 @@ public sealed class ClientImportTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_a_country_keeps_besides_comes_in_under_its_own_headings()
+    {
+        const string csv = "TIN,Name,Kind,District office code,Citizenship,Financial year end,Company registration number\n201-009-911-00000,Luningning Ashgrove,,39x1,Filipino,,\n"
+            + "201-009-912-00000,Banig and Oar Inc,company,025,,30 June,CS-7\n201-009-913-00000,Somebody,robot,,,,";
+        var path = "/api/clients/import?country=ph&keep=good";
+        var (_, report) = await _rukia.UploadAsync(path, Encoding.UTF8.GetBytes(csv));
+        Assert.Equal(["2 District office code", "4 Kind"], report["problems"]!.AsArray().Select(p => $"{p!["row"]} {p["column"]}"));
+        Assert.Equal(1, Number(report, "stored"));
+        var id = Number((await _rukia.GetAsync("/api/clients?search=Banig"))["items"]![0]!, "id");
+        var particulars = (await _rukia.GetAsync($"/api/clients/{id}"))["particulars"]!;
+        Assert.Equal(("025", "CS-7", "06-30"), (
+            particulars["more"]!["district-office"]!.GetValue<string>(), particulars["more"]!["registration-number"]!.GetValue<string>(), particulars["yearEnd"]!.GetValue<string>()));
+    }
+
+    [Fact]
     public async Task One_wrong_row_keeps_all_out_unless_the_good_ones_are_chosen()
     {
         const string csv = "Identifier,Name,Date of birth\nA700000001A,Odalys Wren,31/02/1990\nA70000002B,Caspian Thorne,\nA700000003C,Third Person,\nA700000003C,Third Again,\nA001100320T,Somebody Else,\n,Nobody,";

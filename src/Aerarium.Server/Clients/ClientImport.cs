@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Server.Gathering;
 using Aerarium.Storage;
@@ -55,7 +56,8 @@ internal static class ClientImport
             throw PlainProblem.Refused("Keep all rows or the good ones.");
         }
 
-        var places = Columns.Select(c => table.Headings.ToList().FindIndex(h => c.Known.Contains(TableFile.Plain(h)))).ToArray();
+        (string Field, string Heading, string[] Known)[] columns = [.. Columns, .. OfCountry(country)];
+        var places = columns.Select(c => table.Headings.ToList().FindIndex(h => c.Known.Contains(TableFile.Plain(h)))).ToArray();
         foreach (var needed in new[] { 0, 1 })
         {
             if (places[needed] < 0)
@@ -72,7 +74,7 @@ internal static class ClientImport
             foreach (var (number, cells) in table.Rows)
             {
                 string? Cell(int column) => places[column] >= 0 && places[column] < cells.Count ? cells[places[column]] : null;
-                var (client, wrong) = ClientEndpoints.Read(unit, Typed(country, Cell), null, clock, caller.Reach);
+                var (client, wrong) = ClientEndpoints.Read(unit, Typed(country, Cell) with { More = More(columns, Cell) }, null, clock, caller.Reach);
                 if (!seen.TryAdd(client.Identifier, number) && client.Identifier.Length > 0)
                 {
                     wrong.Add(new FieldProblem("identifier", $"Row {seen[client.Identifier]} has the same identifier; every identifier belongs to one client."));
@@ -104,10 +106,19 @@ internal static class ClientImport
 
         ImportRemark Remark(int row, string field, Func<int, string?> cell, string message)
         {
-            var column = Array.FindIndex(Columns, c => c.Field == field);
-            return new ImportRemark(row, places[column] >= 0 ? table.Headings[places[column]] : Columns[column].Heading, cell(column), message);
+            var column = Array.FindIndex(columns, c => c.Field == field);
+            return new ImportRemark(row, places[column] >= 0 ? table.Headings[places[column]] : columns[column].Heading, cell(column), message);
         }
     }
+
+    /// <summary>What the country keeps about clients besides, under its label or its name.</summary>
+    private static IEnumerable<(string Field, string Heading, string[] Known)> OfCountry(string country) =>
+        Catalogue.Countries.TryGetValue(country, out var found)
+            ? found.OfIndividuals.Concat(found.OfCompanies).DistinctBy(p => p.Name).Select(p => (p.Name, p.Label, new[] { TableFile.Plain(p.Label), TableFile.Plain(p.Name) }))
+            : [];
+
+    private static Dictionary<string, string?> More((string Field, string Heading, string[] Known)[] columns, Func<int, string?> cell) =>
+        Enumerable.Range(Columns.Length, columns.Length - Columns.Length).ToDictionary(i => columns[i].Field, cell);
 
     private static ClientParticularsInput Typed(string country, Func<int, string?> cell) => new()
     {

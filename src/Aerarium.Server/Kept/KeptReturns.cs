@@ -19,7 +19,7 @@ public sealed record KeptView(long Id, string Name, IReadOnlyList<ClientReturnIt
 /// is reached under ids of its own, and is gone when the file is closed: nothing of it is written to disk or to the
 /// practice's ledger.
 /// </summary>
-public sealed class KeptReturns(PracticeDatabase practice, TimeProvider clock, IConfiguration settings) : IDisposable
+public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, TimeProvider clock, IConfiguration settings) : IDisposable
 {
     private const int IdsPerFile = 1_000;
     private const string KeptBy = "kept-by";
@@ -139,7 +139,7 @@ public sealed class KeptReturns(PracticeDatabase practice, TimeProvider clock, I
 
         if (_open.TryRemove(FileOf(id), out _))
         {
-            opened.Forget();
+            Forget(opened);
         }
 
         Note("kept-close", caller);
@@ -152,7 +152,7 @@ public sealed class KeptReturns(PracticeDatabase practice, TimeProvider clock, I
         {
             if (_open.TryRemove(file, out _))
             {
-                opened.Forget();
+                Forget(opened);
             }
         }
     }
@@ -162,8 +162,20 @@ public sealed class KeptReturns(PracticeDatabase practice, TimeProvider clock, I
     {
         foreach (var opened in _open.Values)
         {
-            opened.Forget();
+            Forget(opened);
         }
+    }
+
+    /// <summary>Drops everything of a file from memory: its database, its evaluated returns, its key.</summary>
+    private void Forget(Opened opened)
+    {
+        foreach (var item in opened.Database.Read(unit => Storage.Returns.OfClient(unit, opened.ClientId)))
+        {
+            workbench.Forget(item.Id);
+        }
+
+        opened.Database.Dispose();
+        CryptographicOperations.ZeroMemory(opened.Key.Key);
     }
 
     private int MemoryKiB => settings.GetValue("Kept:MemoryKiB", 64 * 1024);
@@ -205,11 +217,5 @@ public sealed class KeptReturns(PracticeDatabase practice, TimeProvider clock, I
         public long Saved { get; set; } = -1;
 
         public DateTimeOffset UsedAt { get; set; }
-
-        public void Forget()
-        {
-            Database.Dispose();
-            CryptographicOperations.ZeroMemory(Key.Key);
-        }
     }
 }
