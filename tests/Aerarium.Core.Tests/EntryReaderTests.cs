@@ -95,4 +95,27 @@ public class EntryReaderTests
         var amount = decimal.Round(value, 2);
         return EntryReader.Read(Money, amount.ToString("#,##0.00", System.Globalization.CultureInfo.InvariantCulture)).Value == Figures.Canonical(amount);
     });
+
+    [Theory]
+    [InlineData("18/6/2026", "2026-06-18")]
+    [InlineData("2026-6-18", "2026-06-18")]
+    [InlineData("18 June 2026", "2026-06-18")]
+    [InlineData("20260618", "2026-06-18")]
+    [InlineData("31/02/2026", null)]
+    [InlineData("6/18/2026", null)]
+    [InlineData("18/6/1899", null)]
+    [InlineData("", null)]
+    public void A_day_is_read_in_the_usual_ways_day_before_month(string typed, string? day) =>
+        Assert.Equal(day, EntryReader.TryDate(typed, out var date) ? date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) : null);
+
+    [Theory]
+    [InlineData("12,500.50", "12500.50")]
+    [InlineData("500+37.50", "537.50")]
+    [InlineData("-4", "-4")]
+    [InlineData("1.005", null)]
+    [InlineData("9999999999999", null)]
+    [InlineData("ten", null)]
+    [InlineData("", null)]
+    public void An_amount_that_stands_on_no_line_is_read_to_the_cent(string typed, string? amount) =>
+        Assert.Equal(amount is null ? (decimal?)null : decimal.Parse(amount, System.Globalization.CultureInfo.InvariantCulture), EntryReader.TryAmount(typed, out var read) ? read : null);
 }

@@ -40,4 +40,13 @@ public class HolidayCalendarTests
         Assert.Equal(new DateOnly(2024, 6, 27), calendar.WorkingDayOnOrBefore(new DateOnly(2024, 6, 30)));
         Assert.Equal(new DateOnly(2026, 4, 3), calendar.WorkingDayOnOrBefore(new DateOnly(2026, 4, 6)));
     }
+
+    [Fact]
+    public void A_day_that_is_no_working_day_gives_way_to_the_first_one_after_it()
+    {
+        var calendar = new HolidayCalendar([Holiday.On(6, 29, "Picnic Day"), Holiday.FromEaster(-2, "Good Friday")], "made up", Confidence.Certain);
+        Assert.Equal(new DateOnly(2026, 6, 30), calendar.WorkingDayOnOrAfter(new DateOnly(2026, 6, 28)));
+        Assert.Equal(new DateOnly(2022, 4, 18), calendar.WorkingDayOnOrAfter(new DateOnly(2022, 4, 15)));
+        Assert.Equal(new DateOnly(2026, 6, 26), calendar.WorkingDayOnOrAfter(new DateOnly(2026, 6, 26)));
+    }
 }

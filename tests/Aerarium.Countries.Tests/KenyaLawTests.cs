@@ -284,4 +284,32 @@ public class KenyaLawTests
             Assert.Equal(["charges.total-with-charges"], silent);
         }
     }
+
+    /// <summary>The charges that have run until a day are those of filing and paying on that day (TPA s. 38, 83, 83A).</summary>
+    [Fact]
+    public void Charges_so_far_are_those_of_filing_and_paying_today() => Gen.Select(Gen.Int[0, 4_000_000], Gen.Int[0, 900_000], Gen.Int[-100, 1_500]).Sample(
+        (pay, tax, days) =>
+        {
+            var today = new DateOnly(2026, 6, 30).AddDays(days);
+            var evaluation = new KenyaCase(2025).Employer(pay, tax: tax).Scope("late").With("charges.filed-on", $"{today:yyyy-MM-dd}").With("charges.paid-on", $"{today:yyyy-MM-dd}").On(today).Evaluate();
+            return evaluation.RunningCharges == evaluation.Amount("charges.late-filing") + evaluation.Amount("charges.late-payment") + evaluation.Amount("charges.interest");
+        },
+        iter: 300);
+
+    [Theory]
+    [InlineData("2026-07-15", 0)]
+    [InlineData("2026-07-16", 2_000)]
+    public void An_extension_moves_the_day_of_filing_and_no_other(string filed, decimal penalty)
+    {
+        var evaluation = new KenyaCase(2025).Employer(240_000).Scope("late", "extension").With("scope.extended-to", "2026-07-15").With("charges.filed-on", filed)
+            .On(DateOnly.Parse(filed, System.Globalization.CultureInfo.InvariantCulture)).Evaluate();
+        Assert.Equal(penalty, evaluation.Amount("charges.late-filing"));
+        Assert.Equal(new DateOnly(2026, 7, 15), evaluation.Deadlines.Single(d => d.Act == "filing").Day);
+        Assert.Equal(new DateOnly(2026, 4, 30), evaluation.Deadlines.Single(d => d.Act == "payment").Day);
+        Assert.DoesNotContain(evaluation.Findings, f => f.Id == "after-due-date");
+    }
+
+    [Fact]
+    public void A_particular_the_practice_keeps_is_missed_by_name() =>
+        Assert.Contains(new KenyaCase(2025).Employer(240_000).Evaluate().Findings, f => f.Id == "declaration.agent-pin:missing" && f.Message.Contains("Practice page"));
 }
