@@ -7,7 +7,7 @@ import { expect, field, form, signIn, test } from './servers'
 
 const certificate = (pin: string, pay: number) =>
   Buffer.from(
-    `employeePin,employerPin,employerName,months,basicSalary,totalGrossPay\n${pin},P051622095F,Driftwood Ferry Line Ltd,12,${pay},${pay}\n`,
+    `employeePin,employerPin,employerName,months,basicSalary,totalGrossPay\n${pin},P051900417G,Glasshouse Orchestra Trust,12,${pay},${pay}\n`,
   )
 
 test('a company is added, related, and a namesake is asked about', async ({ browser, servers }) => {
@@ -79,23 +79,23 @@ test('a statement is imported once, taken onto the return, ticked off, and follo
   servers,
 }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.goto('/clients/2?view=statements')
+  await page.goto('/clients/11?view=statements')
   const choose = (name: string, buffer: Buffer) =>
     page.getByLabel('File with statements').setInputFiles({ name, mimeType: 'text/csv', buffer })
   await choose('wrong.csv', certificate('A001100210N', 984000))
   await expect(page.getByText("which is Njeri Halvorsen Oduya's")).toBeVisible()
   await choose('bad.csv', Buffer.from('employerPin,employerName,months\nP05,Driftwood,13x\n'))
   await expect(page.getByRole('row', { name: /employerPin/ })).toContainText('P05')
-  await choose('good.csv', certificate('A001100211P', 1100000))
+  await choose('good.csv', certificate('A001101100N', 1100000))
   await page.getByRole('button', { name: 'Add 1 statement' }).click()
   await expect(page.getByText('1 statement added.')).toBeVisible()
-  await expect(page.getByText("Employer's certificate, Driftwood Ferry Line Ltd")).toBeVisible()
+  await expect(page.getByText("Employer's certificate, Glasshouse Orchestra Trust")).toBeVisible()
 
-  await page.goto('/returns/4/fill/employment')
+  await page.goto('/returns/13/fill/employment')
   await page.getByRole('button', { name: 'Take from statements and the authority' }).click()
   const item = page.locator('.item', { hasText: 'statement-' })
   await expect(item).toContainText('differs from the return')
-  await item.getByLabel(/Driftwood Ferry Line/).check()
+  await item.getByLabel(/Glasshouse Orchestra/).check()
   await page.getByRole('button', { name: 'Take 1 onto the return' }).click()
   await expect(item).toContainText('on the return')
   await expect(field(page, 'employment.employers.basic-pay')).toHaveValue('1,100,000')
