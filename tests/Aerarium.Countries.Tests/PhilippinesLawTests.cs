@@ -187,6 +187,29 @@ public class PhilippinesLawTests
         Assert.Equal(problem, evaluation.Findings.Select(f => f.Id).FirstOrDefault(i => i.StartsWith("second-", StringComparison.Ordinal) && i != "second-above-half"));
     }
 
+    /// <summary>Losses are used for three years, those of 2020 and 2021 for five (NIRC s. 34(D)(3); RA 11494; from memory).</summary>
+    [Theory]
+    [InlineData(2025, 2022, true)]
+    [InlineData(2025, 2021, true)]
+    [InlineData(2025, 2020, true)]
+    [InlineData(2025, 2019, false)]
+    [InlineData(2024, 2020, true)]
+    [InlineData(2021, 2018, true)]
+    [InlineData(2021, 2017, false)]
+    public void A_loss_is_used_while_it_may_be(int year, int arose, bool usable)
+    {
+        var evaluation = new PhilippinesCase(year).Business("itemised", 600_000).Scope("losses").Row("deductions.losses", ("year", arose), ("loss", 100_000), ("applied", 30_000)).Evaluate();
+        Assert.Equal(usable ? 70_000 : 0, evaluation.Amount("deductions.losses-used"));
+        Assert.Equal(usable, evaluation.Findings.All(f => f.Id != "loss-expired"));
+    }
+
+    /// <summary>What is not covered stops instead of being guessed.</summary>
+    [Theory]
+    [InlineData("eight", true)]
+    [InlineData("standard", false)]
+    public void A_partnerships_share_beside_eight_per_cent_is_not_covered(string method, bool stops) => Assert.Equal(
+        stops, new PhilippinesCase(2025).Business(method, 900_000).With("business.partnership-share", 50_000).Evaluate().Findings.Any(f => f.Id == "eight-with-share"));
+
     /// <summary>What is kept out by Scope raises no error of its own.</summary>
     [Theory]
     [InlineData("compensation", "no-sales")]

@@ -145,10 +145,10 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
         Note("kept-close", caller);
     }
 
-    /// <summary>Closes files nobody has touched for half a day.</summary>
+    /// <summary>Closes files nobody has touched for half a day, unless something in them is not saved.</summary>
     public void CloseForgotten()
     {
-        foreach (var (file, opened) in _open.Where(o => clock.GetUtcNow() - o.Value.UsedAt > ForgottenAfter))
+        foreach (var (file, opened) in _open.Where(o => o.Value.Database.Writes == o.Value.Saved && clock.GetUtcNow() - o.Value.UsedAt > ForgottenAfter))
         {
             if (_open.TryRemove(file, out _))
             {

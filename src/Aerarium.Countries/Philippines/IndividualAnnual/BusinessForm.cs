@@ -8,6 +8,9 @@ namespace Aerarium.Countries.Philippines.IndividualAnnual;
 /// <summary>Business or profession: sales and receipts, other income, and the method chosen.</summary>
 public sealed class BusinessForm : Form
 {
+    /// <summary>From where on sales are questioned; our own threshold, no law.</summary>
+    private const decimal NearCeiling = 2_700_000;
+
     private sealed record Other(AmountLine Amount);
 
     /// <summary>Net sales and receipts; other income that is not of operations; share in a professional partnership; cost of sales.</summary>
@@ -64,7 +67,9 @@ public sealed class BusinessForm : Form
             "8% is not open to who is registered for value-added tax, subject to another percentage tax, or has only a partnership's share.", method);
         Error("eight-not-elected", EightPerCent & elected.IsFilled() & !elected, "8% was not elected in time: the graduated table and itemised deductions hold for the year.", elected);
         Error("standard-not-elected", Standard & elected.IsFilled() & !elected, "The standard deduction was not elected in time: itemised deductions hold for the year.", elected);
-        Warn("near-ceiling", EightPerCent & Gross >= 2_700_000 & Gross <= law.EightPerCentCeiling,
+        Error("eight-with-share", EightPerCent & PartnershipShare > 0,
+            "How a partnership's share is taxed beside 8% is not covered here; take another method, or file it elsewhere.", PartnershipShare);
+        Warn("near-ceiling", EightPerCent & Gross >= NearCeiling & Gross <= law.EightPerCentCeiling,
             $"Sales and other income, {Gross}, are near the ceiling of {law.EightPerCentCeiling}; check that nothing is missing.", goods);
         Warn("standard-with-share", Standard & PartnershipShare > 0, "The standard deduction does not apply to a partnership's share.", PartnershipShare);
         Note("percentage-tax", (Itemised | Standard) & vat.IsFilled() & !vat, "The percentage tax of NIRC s. 116 is due besides; 8% would have stood in its place.", method);

@@ -70,7 +70,7 @@ public sealed class DeductionsForm : Form
             var year = row.Count("year", "Year it arose").Between(2009, law.Year - 1).From("return of that year").Required();
             var loss = row.Entry("loss", "Loss").InWholeUnits().From("return of that year").Required();
             var applied = row.Entry("applied", "Used in years before").InWholeUnits().From("returns since");
-            var expired = year + If((Condition)(year.Equals(2020) | year.Equals(2021)), IncomeTaxLaw.YearsToUse(2020), IncomeTaxLaw.YearsToUse(2019)) < law.Year;
+            var expired = year + If(year.Equals(2020) | year.Equals(2021), law.LossYearsOf2020And2021, law.LossYears) < law.Year;
             row.Error("loss-expired", year.IsFilled() & expired, "This loss can no longer be used; remove it.", year);
             row.Error("loss-overused", applied > loss, "More was used than the loss; check the returns since.", applied);
             return new Loss(row.Line("usable", "Still usable", If(expired, 0, AtLeastZero(loss - applied))).Law("NIRC s. 34(D)(3)"));
@@ -85,6 +85,6 @@ public sealed class DeductionsForm : Form
         Warn("entertainment-cut", forGoods + forServices < entertainment,
             $"{entertainment - forGoods - forServices} of entertainment is above the ceiling and is lost.", entertainment);
         Warn("contributions-cut", limitedAllowed < limited, $"{limited - limitedAllowed} of the contributions is above the limit and is lost.", limited);
-        Warn("audited-statements", business.Gross > law.EightPerCentCeiling, "Audited financial statements go with this return (NIRC s. 232).", Ordinary);
+        Warn("audited-statements", business.Itemised & business.Gross > law.EightPerCentCeiling, "Audited financial statements go with this return (NIRC s. 232).", Ordinary);
     }
 }

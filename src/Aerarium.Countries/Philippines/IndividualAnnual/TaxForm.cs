@@ -28,7 +28,7 @@ public sealed class TaxForm : Form
         var taxableBusiness = Line("business-taxable", "Taxable business income; a loss never reduces compensation", AtLeastZero(all)).Law("NIRC s. 34, opening words");
 
         Section("8% on sales and receipts", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", scope.Business & business.EightPerCent);
-        var reduction = Line("reduction", "Reduction, for who has no compensation in the year", If(scope.Compensation, 0, (Amount)0 + law.EightPerCentReduction));
+        var reduction = Line("reduction", "Reduction, for who has no compensation in the year", If(scope.Compensation, 0, law.EightPerCentReduction));
         var eightBase = Line("eight-base", "Sales, receipts and other income less the reduction", AtLeastZero(business.NetSales + business.NonOperating - reduction));
         var eightTax = Line("eight-tax", "Tax of 8%", law.EightPerCent * eightBase, ToUnits).Law("NIRC s. 24(A)(2)(b)");
 

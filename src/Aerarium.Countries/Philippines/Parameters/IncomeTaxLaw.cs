@@ -64,8 +64,11 @@ public sealed record IncomeTaxLaw
     /// <summary>Interest of micro and small taxpayers.</summary>
     public required Parameter InterestSmall { get; init; }
 
-    /// <summary>Following years in which a loss may be used, by the year it arose.</summary>
-    public static int YearsToUse(int lossYear) => lossYear is 2020 or 2021 ? 5 : 3;
+    /// <summary>Following years in which a loss may be used.</summary>
+    public Parameter LossYears { get; init; } = Parameter.Number("years a loss may be used", 3, "NIRC s. 34(D)(3)", Certain, "For individuals: likely.");
+
+    /// <summary>The same for losses of 2020 and 2021.</summary>
+    public Parameter LossYearsOf2020And2021 { get; init; } = Parameter.Number("years a loss of 2020 or 2021 may be used", 5, "RA 11494; RR 25-2020", Certain, "For individuals: likely.");
 
     /// <summary>Day by which the return is filed and the first part paid: 15 April, or the working day after it.</summary>
     public Deadline Filing => new(
