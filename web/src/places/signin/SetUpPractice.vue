@@ -13,9 +13,9 @@ const session = useSession()
 const typed = ref({ code: '', practiceName: '', name: '', email: '', password: '', roles: ['manager'] })
 const { busy, problem, act } = useAct()
 const roles = [
-  { value: 'preparer', title: 'prepares returns' },
-  { value: 'approver', title: 'approves and files them' },
-  { value: 'manager', title: 'manages deadlines and particulars' },
+  { value: 'preparer', title: 'prepare returns' },
+  { value: 'approver', title: 'approve and file them' },
+  { value: 'manager', title: 'manage deadlines and particulars' },
 ]
 const make = () =>
   act(async () => {
@@ -68,6 +68,9 @@ form {
   display: grid;
   gap: 12px;
 }
+code {
+  white-space: nowrap;
+}
 fieldset {
   border: 0;
   padding: 0;
@@ -76,5 +79,8 @@ fieldset {
 }
 p {
   margin: 0;
+}
+legend {
+  padding: 0;
 }
 </style>
