@@ -7,30 +7,47 @@ using Aerarium.StandIn;
 
 namespace Aerarium.Server.Tests;
 
-/// <summary>The authority's own rules, tried with documents altered one figure at a time.</summary>
-public sealed class ExaminerTests : IDisposable
+/// <summary>An authority with one agent, who signs; documents are examined as they would be on arrival.</summary>
+public abstract class ExaminerBench : IDisposable
 {
-    private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-examiner").FullName;
-    private readonly Registry _registry;
-    private readonly Examiner _examiner;
-    private readonly Archive _archive;
     private readonly System.Security.Cryptography.X509Certificates.X509Certificate2 _certificate;
 
-    public ExaminerTests()
+    protected ExaminerBench(string agent)
     {
-        _registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry"), _folder);
-        _examiner = new Examiner(_registry, new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")));
-        _archive = new Archive(_folder, TimeProvider.System, 0);
-        _certificate = XmlSignature.MakeCertificate("Practice", "P051999001R", DateTimeOffset.UtcNow.AddDays(-1), 1);
-        _registry.Register(new Agent("P051999001R", "Practice", Convert.ToBase64String(_certificate.RawData)));
+        var registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry"), Folder);
+        Examiner = new Examiner(registry, new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")));
+        Archive = new Archive(Folder, TimeProvider.System, 0);
+        _certificate = XmlSignature.MakeCertificate("Practice", "e-returns", DateTimeOffset.UtcNow.AddDays(-1), 1);
+        registry.Register(new Agent(agent, "Practice", Convert.ToBase64String(_certificate.RawData)));
     }
+
+    protected string Folder { get; } = Directory.CreateTempSubdirectory("aerarium-examiner").FullName;
+
+    protected Examiner Examiner { get; }
+
+    protected Archive Archive { get; }
 
     public void Dispose()
     {
         _certificate.Dispose();
-        Directory.Delete(_folder, recursive: true);
+        Directory.Delete(Folder, recursive: true);
+        GC.SuppressFinalize(this);
     }
 
+    protected byte[] Sign(string document) => XmlSignature.Sign(Encoding.UTF8.GetBytes(document), _certificate);
+
+    protected IReadOnlyList<Reason> Examine(string document) => Examiner.Examine(Sign(document), Archive).Reasons;
+
+    protected void Rejects(string document, string sound, string wrong, string code, string path)
+    {
+        Assert.Contains(sound, document);
+        Assert.Contains(Examine(document.Replace(sound, wrong)), r => r.Code == code && r.Path == path);
+    }
+}
+
+/// <summary>The authority's own rules, tried with documents altered one figure at a time.</summary>
+public sealed class ExaminerTests() : ExaminerBench("P051999001R")
+{
     private static string Document()
     {
         var entries = new EntrySet
@@ -54,8 +71,6 @@ public sealed class ExaminerTests : IDisposable
         return Encoding.UTF8.GetString(new EmploymentIncomeEReturn().Write(evaluation).Xml);
     }
 
-    private IReadOnlyList<Reason> Examine(string document) => _examiner.Examine(XmlSignature.Sign(Encoding.UTF8.GetBytes(document), _certificate), _archive).Reasons;
-
     [Fact]
     public void A_sound_return_is_accepted() => Assert.Empty(Examine(Document()));
 
@@ -68,33 +83,28 @@ public sealed class ExaminerTests : IDisposable
     [InlineData("<Months>12</Months>", "<Months>13</Months>", "SCHEMA", "/EmployeeReturn/Employers/Employer/Months")]
     [InlineData("<Kind>original</Kind>", "<Kind>second</Kind>", "SCHEMA", "/EmployeeReturn/Header/Kind")]
     [InlineData("P051999001R", "P051000000X", "SIGNATURE", "/EmployeeReturn/Agent/Pin")]
-    public void One_wrong_figure_is_rejected_with_its_code_and_place(string sound, string wrong, string code, string path)
-    {
-        var document = Document();
-        Assert.Contains(sound, document);
-        var reasons = Examine(document.Replace(sound, wrong));
-        Assert.Contains(reasons, r => r.Code == code && r.Path == path);
-    }
+    public void One_wrong_figure_is_rejected_with_its_code_and_place(string sound, string wrong, string code, string path) =>
+        Rejects(Document(), sound, wrong, code, path);
 
     [Fact]
     public void An_unsigned_document_and_one_altered_after_signing_are_rejected()
     {
-        Assert.Contains(_examiner.Examine(Encoding.UTF8.GetBytes(Document()), _archive).Reasons, r => r.Code == "SIGNATURE");
-        var signed = Encoding.UTF8.GetString(XmlSignature.Sign(Encoding.UTF8.GetBytes(Document()), _certificate));
-        Assert.Contains(_examiner.Examine(Encoding.UTF8.GetBytes(signed.Replace("w@post.example", "x@post.example")), _archive).Reasons, r => r.Code == "SIGNATURE");
+        Assert.Contains(Examiner.Examine(Encoding.UTF8.GetBytes(Document()), Archive).Reasons, r => r.Code == "SIGNATURE");
+        var signed = Encoding.UTF8.GetString(Sign(Document()));
+        Assert.Contains(Examiner.Examine(Encoding.UTF8.GetBytes(signed.Replace("w@post.example", "x@post.example")), Archive).Reasons, r => r.Code == "SIGNATURE");
     }
 
     [Fact]
     public void A_second_original_for_the_year_is_rejected_and_the_same_key_is_the_same_submission()
     {
-        var signed = XmlSignature.Sign(Encoding.UTF8.GetBytes(Document()), _certificate);
-        var first = _archive.Receive("key-1", signed, a => _examiner.Examine(signed, a));
+        var signed = Sign(Document());
+        var first = Archive.Receive("key-1", signed, a => Examiner.Examine(signed, a));
         Assert.NotNull(first.Acknowledgement);
-        var repeated = _archive.Receive("key-1", signed, _ => throw new InvalidOperationException("examined twice"));
+        var repeated = Archive.Receive("key-1", signed, _ => throw new InvalidOperationException("examined twice"));
         Assert.Equal((first.Number, first.Acknowledgement, 2), (repeated.Number, repeated.Acknowledgement, repeated.Arrivals));
-        var second = _archive.Receive("key-2", signed, a => _examiner.Examine(signed, a));
+        var second = Archive.Receive("key-2", signed, a => Examiner.Examine(signed, a));
         Assert.Null(second.Acknowledgement);
         Assert.Equal("DUPLICATE", Assert.Single(second.Reasons).Code);
-        Assert.Equal(first.Acknowledgement, new Archive(_folder, TimeProvider.System, 0).Find("key-1")!.Acknowledgement);
+        Assert.Equal(first.Acknowledgement, new Archive(Folder, TimeProvider.System, 0).Find("key-1")!.Acknowledgement);
     }
 }

@@ -11,28 +11,9 @@ using Aerarium.StandIn;
 namespace Aerarium.Server.Tests;
 
 /// <summary>The Philippines' authority's own rules, tried with documents altered one figure at a time.</summary>
-public sealed class PhilippinesExaminerTests : IDisposable
+public sealed class PhilippinesExaminerTests() : ExaminerBench(Agent)
 {
     private const string Agent = "30077001900000";
-    private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-examiner-ph").FullName;
-    private readonly Examiner _examiner;
-    private readonly Archive _archive;
-    private readonly System.Security.Cryptography.X509Certificates.X509Certificate2 _certificate;
-
-    public PhilippinesExaminerTests()
-    {
-        var registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry"), _folder);
-        _examiner = new Examiner(registry, new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")));
-        _archive = new Archive(_folder, TimeProvider.System, 0);
-        _certificate = XmlSignature.MakeCertificate("Practice", "e-returns", DateTimeOffset.UtcNow.AddDays(-1), 1);
-        registry.Register(new Agent(Agent, "Practice", Convert.ToBase64String(_certificate.RawData)));
-    }
-
-    public void Dispose()
-    {
-        _certificate.Dispose();
-        Directory.Delete(_folder, recursive: true);
-    }
 
     /// <summary>Compensation 720,000, of it 60,000 benefits and 41,000 contributions exempt; tax 22,500 + 20% of 219,000 = 66,300; 40,000 withheld; 26,300 in two parts.</summary>
     private static string Document()
@@ -63,8 +44,6 @@ public sealed class PhilippinesExaminerTests : IDisposable
         return Encoding.UTF8.GetString(new IndividualAnnualEReturn().Write(evaluation).Xml);
     }
 
-    private IReadOnlyList<Reason> Examine(string document) => _examiner.Examine(XmlSignature.Sign(Encoding.UTF8.GetBytes(document), _certificate), _archive).Reasons;
-
     [Fact]
     public void A_sound_return_is_accepted() => Assert.Empty(Examine(Document()));
 
@@ -79,12 +58,8 @@ public sealed class PhilippinesExaminerTests : IDisposable
     [InlineData("Hiraya Lindenau", "Hiraya Lindenow", "NAME", "/AnnualIncomeTaxReturn/Taxpayer/Name")]
     [InlineData("<DistrictOffice>039", "<DistrictOffice>3", "SCHEMA", "/AnnualIncomeTaxReturn/Taxpayer/DistrictOffice")]
     [InlineData(Agent, "30077001900001", "SIGNATURE", "/AnnualIncomeTaxReturn/Representative/Tin")]
-    public void One_wrong_figure_is_rejected_with_its_code_and_place(string sound, string wrong, string code, string path)
-    {
-        var document = Document();
-        Assert.Contains(sound, document);
-        Assert.Contains(Examine(document.Replace(sound, wrong)), r => r.Code == code && r.Path == path);
-    }
+    public void One_wrong_figure_is_rejected_with_its_code_and_place(string sound, string wrong, string code, string path) =>
+        Rejects(Document(), sound, wrong, code, path);
 }
 
 /// <summary>Agents sign in at the authority with HTTP Basic authentication (RFC 7617).</summary>

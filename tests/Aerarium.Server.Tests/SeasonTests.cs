@@ -100,7 +100,7 @@ public class SeasonTests : IAsyncLifetime
         Assert.Equal(("262000", "270000"), (line["filed"]!.GetValue<string>(), line["now"]!.GetValue<string>()));
         Assert.Equal("Cinder Bay Kelp Growers Ltd", line["rowLabel"]!.GetValue<string>());
         Assert.Equal("4537.5", (await _rukia.GetAsync($"/api/returns/{amended}/payments"))["paid"]!.GetValue<string>());
-        Assert.Equal("null", await _rukia.Http.GetStringAsync($"/api/returns/{filed}/amendment") is { Length: > 0 } text ? text : "null");
+        Assert.Contains(await _rukia.Http.GetStringAsync($"/api/returns/{filed}/amendment"), new[] { "", "null" });
     }
 
     [Fact]

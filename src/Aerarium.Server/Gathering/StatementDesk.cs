@@ -169,6 +169,7 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
         {
             var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
             var (definedKind, _) = KindOf(client.Country, kind, year);
+            var present = Statements.Of(unit, clientId).Where(s => s.Kind == kind).Select(s => (s.Year, s.Boxes)).ToHashSet();
             var (problems, doubts, good, ignored) = (new List<ImportRemark>(), new List<ImportRemark>(), new List<StatementRecord>(), new HashSet<string>());
             foreach (var item in found)
             {
@@ -189,7 +190,7 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
                     doubts.Add(new ImportRemark(item.Row, definedKind.OwnerBox, statement.Identifier, warning));
                 }
 
-                if (Statements.Of(unit, clientId, statement!.Year).Any(s => s.Kind == kind && s.Boxes == statement.Boxes))
+                if (present.Contains((statement.Year, statement.Boxes)))
                 {
                     doubts.Add(new ImportRemark(item.Row, definedKind.Boxes[0].Name, null, "This statement is here already, box for box."));
                 }
