@@ -58,9 +58,9 @@ public static class ComputeCommand
             throw new CaseException($"{where}: expected an object with return, year and entries.");
         }
 
-        foreach (var key in item.Select(p => p.Key).Where(k => k is not ("return" or "year" or "entries" or "today")))
+        foreach (var key in item.Select(p => p.Key).Where(k => k is not ("return" or "year" or "period" or "entries" or "today")))
         {
-            throw new CaseException($"{where}: unknown key '{key}'; a case has return, year, entries and perhaps today.");
+            throw new CaseException($"{where}: unknown key '{key}'; a case has return, year, entries and perhaps period and today.");
         }
 
         var id = Text(item["return"], $"{where}, return");
@@ -69,7 +69,7 @@ public static class ComputeCommand
             throw new CaseException($"{where}, year: '{item["year"]}' is not a year.");
         }
 
-        var definition = Catalogue.Find(id, year, out var problem) ?? throw new CaseException($"{where}: {problem}");
+        var definition = Catalogue.Find(id, year, item["period"] is { } part ? Text(part, $"{where}, period") : Periods.WholeYear, out var problem) ?? throw new CaseException($"{where}: {problem}");
         var today = DateOnly.FromDateTime(DateTime.UtcNow);
         if (item["today"] is { } day && !DateOnly.TryParseExact(Text(day, $"{where}, today"), "yyyy-MM-dd", out today))
         {

@@ -5,13 +5,13 @@ using Aerarium.Countries;
 
 namespace Aerarium.Cli;
 
-/// <summary><c>lines RETURN YEAR</c>: prints every line of a return as JSON: key, label, kind, form, whether entered or computed, and what it depends on.</summary>
+/// <summary><c>lines RETURN YEAR [PERIOD]</c>: prints every line of a return as JSON: key, label, kind, form, whether entered or computed, and what it depends on.</summary>
 public static class LinesCommand
 {
     private static readonly JsonSerializerOptions Printing = new() { WriteIndented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>Runs the command.</summary>
-    public static int Run(string id, string year, TextWriter output, TextWriter errors)
+    public static int Run(string id, string year, string period, TextWriter output, TextWriter errors)
     {
         if (!int.TryParse(year, out var number))
         {
@@ -19,7 +19,7 @@ public static class LinesCommand
             return 2;
         }
 
-        if (Catalogue.Find(id, number, out var problem) is not { } definition)
+        if (Catalogue.Find(id, number, period, out var problem) is not { } definition)
         {
             errors.WriteLine(problem);
             return 2;

@@ -1,9 +1,11 @@
 using Aerarium.Cli;
+using Aerarium.Core.Definitions;
 
 return args switch
 {
     ["compute", var file] => ComputeCommand.Run(file, Console.In, Console.Out, Console.Error),
-    ["lines", var id, var year] => LinesCommand.Run(id, year, Console.Out, Console.Error),
+    ["lines", var id, var year] => LinesCommand.Run(id, year, Periods.WholeYear, Console.Out, Console.Error),
+    ["lines", var id, var year, var period] => LinesCommand.Run(id, year, period, Console.Out, Console.Error),
     _ => Usage(),
 };
 
@@ -12,7 +14,7 @@ static int Usage()
     Console.Error.WriteLine("""
         Usage:
           compute FILE          computes one case, or an array of cases, of entries ('-' reads standard input)
-          lines RETURN YEAR     lists every line of a return
+          lines RETURN YEAR [PERIOD]  lists every line of a return
         """);
     return 2;
 }

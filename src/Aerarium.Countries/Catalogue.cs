@@ -5,7 +5,9 @@ using Aerarium.Countries.Kenya.EmploymentIncome;
 using Aerarium.Countries.Kenya.Parameters;
 using Aerarium.Countries.Philippines;
 using Aerarium.Countries.Philippines.IndividualAnnual;
+using Aerarium.Countries.Philippines.IndividualQuarterly;
 using Aerarium.Countries.Philippines.Parameters;
+using Aerarium.Countries.Philippines.WithholdingCredits;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries;
@@ -16,22 +18,27 @@ namespace Aerarium.Countries;
 /// <param name="Country">ISO 3166 code of the country, lower case.</param>
 /// <param name="FiledBy">Who files it: individual or company.</param>
 /// <param name="Years">Tax years covered.</param>
-/// <param name="Create">Builds the definition of a year.</param>
+/// <param name="Periods">Periods of a year that have a return each, in order.</param>
+/// <param name="Create">Builds the definition of a year and period.</param>
 /// <param name="EReturn">How it is written as an e-return.</param>
-/// <param name="Record">How what the authority holds is read.</param>
+/// <param name="Record">How what the authority holds is read; null where it holds nothing for the return.</param>
 public sealed record ReturnType(
-    string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, Func<int, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord Record);
+    string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods, Func<int, string, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord? Record);
 
 /// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
 public static class Catalogue
 {
-    private static readonly ConcurrentDictionary<(string Id, int Year), Definition> Built = new();
+    private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Definition> Built = new();
+
+    private static readonly IReadOnlyList<string> TheYear = [Periods.WholeYear];
 
     /// <summary>Every return type.</summary>
     public static readonly IReadOnlyList<ReturnType> Returns =
     [
-        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, year => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), EmployerCertificates.Record),
-        new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "ph", "individual", IncomeTaxLaw.Years, year => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
+        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, TheYear, (year, _) => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), EmployerCertificates.Record),
+        new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "ph", "individual", IncomeTaxLaw.Years, TheYear, (year, _) => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
+        new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "ph", "individual", IncomeTaxLaw.Years, IndividualQuarterlyReturn.Quarters, (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(), null),
+        new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "ph", "individual", IncomeTaxLaw.Years, WithholdingCreditsReturn.Quarters, (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile(), null),
     ];
 
     /// <summary>The countries by code.</summary>
@@ -40,8 +47,15 @@ public static class Catalogue
     /// <summary>The code of the country a return belongs to.</summary>
     public static string CountryOf(string definition) => definition.Split('/')[0];
 
-    /// <summary>The definition of a return for a year, or null with a message that says what is covered.</summary>
-    public static Definition? Find(string id, int year, out string? problem)
+    /// <summary>The return type with an id.</summary>
+    /// <exception cref="KeyNotFoundException">There is none.</exception>
+    public static ReturnType TypeOf(string id) => Returns.FirstOrDefault(r => r.Id == id) ?? throw new KeyNotFoundException($"There is no return '{id}'.");
+
+    /// <summary>How a country's authority gives what it has registered about a taxpayer.</summary>
+    public static IAuthorityRecord RegistrationOf(string country) => Returns.Where(r => r.Country == country).Select(r => r.Record).OfType<IAuthorityRecord>().First();
+
+    /// <summary>The definition of a return for a year and period, or null with a message that says what is covered.</summary>
+    public static Definition? Find(string id, int year, string period, out string? problem)
     {
         var type = Returns.FirstOrDefault(r => r.Id == id);
         if (type is null)
@@ -56,11 +70,36 @@ public static class Catalogue
             return null;
         }
 
+        if (!type.Periods.Contains(period))
+        {
+            problem = type.Periods.Contains(Periods.WholeYear)
+                ? $"'{id}' covers the whole year; leave the period out."
+                : $"'{id}' has the periods {string.Join(", ", type.Periods)}; '{period}' is none of them.";
+            return null;
+        }
+
         problem = null;
-        return Built.GetOrAdd((id, year), key => type.Create(key.Year));
+        return Built.GetOrAdd((id, year, period), key => type.Create(key.Year, key.Period));
     }
 
-    /// <summary>The definition of a return for a year.</summary>
+    /// <summary>The definition of a return for a year and period.</summary>
     /// <exception cref="KeyNotFoundException">There is none; the message says what is covered.</exception>
-    public static Definition Get(string id, int year) => Find(id, year, out var problem) ?? throw new KeyNotFoundException(problem);
+    public static Definition Get(string id, long year, string period = Periods.WholeYear) =>
+        Find(id, (int)year, period, out var problem) ?? throw new KeyNotFoundException(problem);
+
+    /// <summary>The year and period after one: the next quarter, or the next year where there is none.</summary>
+    public static (int Year, string Period) After(string id, long year, string period)
+    {
+        var periods = TypeOf(id).Periods;
+        var next = periods.ToList().IndexOf(period) + 1;
+        return next < periods.Count ? ((int)year, periods[next]) : ((int)year + 1, periods[0]);
+    }
+
+    /// <summary>The year and period before one.</summary>
+    public static (int Year, string Period) Before(string id, long year, string period)
+    {
+        var periods = TypeOf(id).Periods;
+        var before = periods.ToList().IndexOf(period) - 1;
+        return before >= 0 ? ((int)year, periods[before]) : ((int)year - 1, periods[^1]);
+    }
 }

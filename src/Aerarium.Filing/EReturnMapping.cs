@@ -8,8 +8,21 @@ public interface IEReturnMapping
     /// <summary>Where the authority publishes the schema of a year, relative to its published address.</summary>
     string SchemaPath(int year);
 
+    /// <summary>How it reaches the authority.</summary>
+    Channel Channel => Channel.Portal;
+
     /// <summary>Writes the evaluation of a frozen return; unsigned.</summary>
     EReturn Write(Evaluation evaluation);
+}
+
+/// <summary>How an e-return reaches the authority.</summary>
+public enum Channel
+{
+    /// <summary>Uploaded to the authority's service.</summary>
+    Portal,
+
+    /// <summary>Attached to a mail to the authority's address.</summary>
+    Mail,
 }
 
 /// <summary>Answers of a schema, in words and with the line they belong to.</summary>

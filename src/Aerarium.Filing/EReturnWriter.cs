@@ -11,10 +11,24 @@ namespace Aerarium.Filing;
 /// <param name="Row">Id of the row, or null.</param>
 public sealed record LinePlace(string Line, string? Row);
 
-/// <summary>An e-return: the file, and which line stands behind which element.</summary>
-/// <param name="Xml">The file, UTF-8.</param>
-/// <param name="Places">Line by element path, such as <c>/Return/Employers/Employer[2]/Pin</c>.</param>
-public sealed record EReturn(byte[] Xml, IReadOnlyDictionary<string, LinePlace> Places);
+/// <summary>In what form an e-return is written.</summary>
+/// <param name="MediaType">Its media type.</param>
+/// <param name="Ending">Ending of its file name, without the dot.</param>
+/// <param name="Signed">Whether it carries the practice's signature.</param>
+public sealed record EReturnFormat(string MediaType, string Ending, bool Signed)
+{
+    /// <summary>XML with an enveloped signature.</summary>
+    public static readonly EReturnFormat Xml = new("application/xml", "xml", true);
+
+    /// <summary>Delimited text; who sends it is known by the mail it is attached to.</summary>
+    public static readonly EReturnFormat DelimitedText = new("text/csv", "csv", false);
+}
+
+/// <summary>An e-return: the file, and which line stands behind which part of it.</summary>
+/// <param name="Content">The file, UTF-8.</param>
+/// <param name="Places">Line by path: of an element, such as <c>/Return/Employers/Employer[2]/Pin</c>, or of a field, such as <c>/3/tax</c>.</param>
+/// <param name="Format">In what form it is written.</param>
+public sealed record EReturn(byte[] Content, IReadOnlyDictionary<string, LinePlace> Places, EReturnFormat Format);
 
 /// <summary>
 /// Writes an evaluation as an XML e-return in a fixed order, with culture-free formatting and no time stamp, so that
@@ -109,7 +123,7 @@ public sealed class EReturnWriter
             _document.Save(writer);
         }
 
-        return new EReturn(stream.ToArray(), _places);
+        return new EReturn(stream.ToArray(), _places, EReturnFormat.Xml);
     }
 
     private static string Written(Line line, string value) => line.Kind switch

@@ -10,8 +10,36 @@ namespace Aerarium.Filing;
 /// <param name="Detail">The schema's rule, as the validator words it.</param>
 public sealed record SchemaFault(string Path, string Element, string Text, string Detail);
 
+/// <summary>A schema an authority publishes, ready to check files with.</summary>
+public interface IPublishedSchema
+{
+    /// <summary>Every place where a file breaks the schema; empty when it is valid.</summary>
+    IReadOnlyList<SchemaFault> Faults(byte[] content);
+}
+
+/// <summary>Reads published schemas by the kind their address ends with.</summary>
+public static class PublishedSchema
+{
+    /// <summary>Ending of a layout of delimited text, as CSV on the Web names metadata files.</summary>
+    public const string TableEnding = "-metadata.json";
+
+    /// <summary>The schema published at an address.</summary>
+    /// <exception cref="FormatException">It cannot be read; the message says what is wrong.</exception>
+    public static IPublishedSchema Of(string path, string text)
+    {
+        try
+        {
+            return path.EndsWith(TableEnding, StringComparison.Ordinal) ? new TableSchema(text) : new SchemaCheck(text);
+        }
+        catch (Exception problem) when (problem is XmlSchemaException or XmlException)
+        {
+            throw new FormatException(problem.Message, problem);
+        }
+    }
+}
+
 /// <summary>Reads XML safely and validates it against published schemas (XSD 1.0). Nothing outside the given texts is ever resolved.</summary>
-public sealed class SchemaCheck
+public sealed class SchemaCheck : IPublishedSchema
 {
     private const int LargestDocument = 8 * 1024 * 1024;
 
@@ -39,9 +67,9 @@ public sealed class SchemaCheck
 
     /// <summary>Every place where a document breaks the schema; empty when it is valid.</summary>
     /// <exception cref="XmlException">The bytes are not well-formed XML.</exception>
-    public IReadOnlyList<SchemaFault> Faults(byte[] xml)
+    public IReadOnlyList<SchemaFault> Faults(byte[] content)
     {
-        var document = Read(xml);
+        var document = Read(content);
         document.Schemas = _schemas;
         var faults = new List<SchemaFault>();
         if (document.DocumentElement is not { } root || !_schemas.Contains(root.NamespaceURI))

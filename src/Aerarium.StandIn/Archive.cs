@@ -42,6 +42,12 @@ public sealed record Submission
     /// <summary>SHA-256 of the document.</summary>
     public required string Sha256 { get; init; }
 
+    /// <summary>Country and return, as read from the document.</summary>
+    public string Return { get; init; } = "";
+
+    /// <summary>Period of the year, as read from the document; empty for the whole year.</summary>
+    public string Period { get; init; } = "";
+
     /// <summary>Taxpayer, as read from the document.</summary>
     public string? Pin { get; init; }
 
@@ -172,6 +178,8 @@ public sealed class Archive
                 ReceivedAt = now,
                 AnswerAt = now.AddSeconds(Faults.AnswerAfterSeconds),
                 Sha256 = Convert.ToHexStringLower(SHA256.HashData(document)),
+                Return = examination.Return,
+                Period = examination.Period,
                 Pin = examination.Pin,
                 Year = examination.Year,
                 Kind = examination.Kind,

@@ -9,7 +9,8 @@ namespace Aerarium.StandIn;
 /// <param name="Year">The year or period.</param>
 /// <param name="Kind">original or amended.</param>
 /// <param name="Agent">The agent who signs.</param>
-public sealed record DocumentHeader(string Identifier, string Name, string Year, string Kind, string Agent);
+/// <param name="Quarter">The quarter, for returns of one; null for the whole year.</param>
+public sealed record DocumentHeader(string Identifier, string Name, string Year, string Kind, string Agent, string? Quarter = null);
 
 /// <summary>What the authority asks of one kind of return beside its schema.</summary>
 public interface IDocumentRules
@@ -22,8 +23,14 @@ public interface IDocumentRules
 }
 
 /// <summary>A document received, read by paths of element names.</summary>
-public sealed class Document(XmlElement root, DocumentHeader header)
+public sealed class Document(XmlElement root, DocumentHeader header, string ofReturn)
 {
+    /// <summary>Country and return.</summary>
+    public string Return => ofReturn;
+
+    /// <summary>The period of the year; empty for the whole year.</summary>
+    public string Period => header.Quarter is { } quarter ? $"Q{Text(quarter)}" : "";
+
     /// <summary>Where the header stands.</summary>
     public DocumentHeader Header => header;
 
@@ -47,7 +54,7 @@ public sealed class Document(XmlElement root, DocumentHeader header)
                 "ARITHMETIC", Path(path), string.Create(CultureInfo.InvariantCulture, $"{path[(path.LastIndexOf('/') + 1)..]} is {Amount(path):0.00}; {rule} is {expected:0.00}."));
 
     internal Examination Examined(IReadOnlyList<Reason> reasons) =>
-        new(Text(header.Identifier), Text(header.Year), Text(header.Kind), reasons);
+        new(Return, Text(header.Identifier), Text(header.Year), Period, Text(header.Kind), reasons);
 
     private static decimal AmountIn(string? text) =>
         decimal.TryParse(text, NumberStyles.Number, CultureInfo.InvariantCulture, out var amount) ? amount : 0;

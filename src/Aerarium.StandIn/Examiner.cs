@@ -7,7 +7,11 @@ using Aerarium.StandIn.Philippines;
 namespace Aerarium.StandIn;
 
 /// <summary>What the examination of a document found.</summary>
-public sealed record Examination(string? Pin, string? Year, string? Kind, IReadOnlyList<Reason> Reasons);
+public sealed record Examination(string Return, string? Pin, string? Year, string Period, string? Kind, IReadOnlyList<Reason> Reasons)
+{
+    /// <summary>A document of which nothing could be read.</summary>
+    public static Examination Unreadable(Reason reason) => new("", null, null, "", null, [reason]);
+}
 
 /// <summary>
 /// The authority's own rules, written apart from the product's: schema, signature, identifier and name, duplicate
@@ -21,6 +25,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     {
         ["ke/employment-income"] = new EmployeeReturnRules(),
         ["ph/individual-annual"] = new IndividualAnnualRules(),
+        ["ph/individual-quarterly"] = new IndividualQuarterlyRules(),
     };
 
     /// <summary>Examines a document.</summary>
@@ -33,24 +38,30 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         }
         catch (XmlException problem)
         {
-            return new Examination(null, null, null, [new Reason("XML", null, $"The document is not well-formed XML: {problem.Message}")]);
+            return Examination.Unreadable(new Reason("XML", null, $"The document is not well-formed XML: {problem.Message}"));
         }
 
         var root = read.DocumentElement!;
         var published = root.NamespaceURI.StartsWith(Namespaces, StringComparison.Ordinal) ? root.NamespaceURI[Namespaces.Length..].Replace(':', '/') : "none";
         if (schemas.Text($"{published}.xsd") is not { } schema || !RulesByReturn.TryGetValue(published[..published.LastIndexOf('/')], out var rules))
         {
-            return new Examination(null, null, null, [new Reason("SCHEMA", null, $"No schema is published for '{root.NamespaceURI}'.")]);
+            return Examination.Unreadable(new Reason("SCHEMA", null, $"No schema is published for '{root.NamespaceURI}'."));
         }
 
         var faults = new SchemaCheck(schema).Faults(document);
-        var content = new Document(root, rules.Header);
+        var content = new Document(root, rules.Header, published[..published.LastIndexOf('/')]);
         if (faults.Count > 0)
         {
             return content.Examined([.. faults.Select(f => new Reason("SCHEMA", f.Path, f.Detail))]);
         }
 
-        return content.Examined([.. Signature(read, content), .. Identity(content), .. Duplicate(content, archive), .. rules.Arithmetic(content)]);
+        return content.Examined(
+        [
+            .. Signature(read, content),
+            .. Identity(content.Text(content.Header.Identifier), content.Text(content.Header.Name), content.Path(content.Header.Identifier), content.Path(content.Header.Name)),
+            .. Duplicate(content.Examined([]), content.Path(content.Header.Kind), archive),
+            .. rules.Arithmetic(content),
+        ]);
     }
 
     private IEnumerable<Reason> Signature(XmlDocument read, Document document)
@@ -66,35 +77,35 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         }
     }
 
-    private IEnumerable<Reason> Identity(Document document)
+    private IEnumerable<Reason> Identity(string? identifier, string? name, string identifierPath, string namePath)
     {
-        var pin = IdentifierRule.Normalise(document.Text(document.Header.Identifier) ?? "");
+        var pin = IdentifierRule.Normalise(identifier ?? "");
         var taxpayer = registry.Taxpayer(pin);
         if (taxpayer is null)
         {
-            yield return new Reason("IDENTIFIER", document.Path(document.Header.Identifier), $"No taxpayer is registered under {pin}.");
+            yield return new Reason("IDENTIFIER", identifierPath, $"No taxpayer is registered under {pin}.");
         }
-        else if (!string.Equals(Words(taxpayer.Name), Words(document.Text(document.Header.Name) ?? ""), StringComparison.OrdinalIgnoreCase))
+        else if (!string.Equals(Words(taxpayer.Name), Words(name ?? ""), StringComparison.OrdinalIgnoreCase))
         {
-            yield return new Reason("NAME", document.Path(document.Header.Name), $"The name does not belong to {pin}; give it as registered.");
+            yield return new Reason("NAME", namePath, $"The name does not belong to {pin}; give it as registered.");
         }
     }
 
     private static string Words(string name) => string.Join(' ', name.Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
-    private static IEnumerable<Reason> Duplicate(Document document, Archive archive)
+    private static IEnumerable<Reason> Duplicate(Examination document, string kindPath, Archive archive)
     {
-        if (document.Text(document.Header.Kind) != "original")
+        if (document.Kind != "original")
         {
             yield break;
         }
 
         var earlier = archive.All.FirstOrDefault(s =>
             s.Acknowledgement is not null && s.Kind == "original"
-            && s.Pin == document.Text(document.Header.Identifier) && s.Year == document.Text(document.Header.Year));
+            && s.Return == document.Return && s.Pin == document.Pin && s.Year == document.Year && s.Period == document.Period);
         if (earlier is not null)
         {
-            yield return new Reason("DUPLICATE", document.Path(document.Header.Kind), $"An original return for this year was accepted as {earlier.Acknowledgement}; file an amended one.");
+            yield return new Reason("DUPLICATE", kindPath, $"An original return for this period was accepted as {earlier.Acknowledgement}; file an amended one.");
         }
     }
 }

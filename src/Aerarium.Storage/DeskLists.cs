@@ -21,6 +21,9 @@ public sealed record DeskRecord
     /// <summary>Tax year.</summary>
     public long Year { get; init; }
 
+    /// <summary>Period of the year; empty for the whole year.</summary>
+    public string Period { get; init; } = "";
+
     /// <summary>Original or amended.</summary>
     public required string Kind { get; init; }
 
@@ -141,11 +144,11 @@ public static class DeskLists
     [
         .. unit.Query<DeskRecord>(
             $"""
-            SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.kind, r.stage, r.due, r.balance, r.charges, r.unpaid,
+            SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.period, r.kind, r.stage, r.due, r.balance, r.charges, r.unpaid,
                    r.errors, r.warnings, r.started, p.name AS holder,
                    (SELECT group_concat(tag, ',') FROM return_tag t WHERE t.return_id = r.id) AS tags
             {From} WHERE {Where(query)}
-            ORDER BY {string.Join(", ", OrderColumns[query.Order].Select(c => query.Descending ? $"{c} DESC" : c))}, c.name, r.year DESC, r.id
+            ORDER BY {string.Join(", ", OrderColumns[query.Order].Select(c => query.Descending ? $"{c} DESC" : c))}, c.name, r.year DESC, r.period DESC, r.id
             LIMIT @most OFFSET @offset
             """,
             Values(query, reach, today, offset, most)),
@@ -186,7 +189,7 @@ public static class DeskLists
     [
         .. unit.Query<DeskRecord>(
             $"""
-            SELECT r.id, c.name AS client_name, r.year, r.due {From}
+            SELECT r.id, c.name AS client_name, r.year, r.period, r.due {From}
             WHERE r.holder_id = @personId AND r.stage NOT IN ('sent', 'accepted') AND r.due BETWEEN @today AND @until ORDER BY r.due, c.name LIMIT @most
             """,
             new { personId, today, until, most }),
@@ -197,7 +200,7 @@ public static class DeskLists
     [
         .. unit.Query<DeskRecord>(
             $"""
-            SELECT r.id, c.name AS client_name, r.year, substr(s.created_at, 1, 10) AS due {From} JOIN sending s ON s.return_id = r.id
+            SELECT r.id, c.name AS client_name, r.year, r.period, substr(s.created_at, 1, 10) AS due {From} JOIN sending s ON s.return_id = r.id
             WHERE s.state IN ('queued', 'pending') AND s.created_at < @before AND {Reach.Condition} ORDER BY s.created_at LIMIT @most
             """,
             new { before, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
@@ -207,7 +210,7 @@ public static class DeskLists
     {
         var conditions = new List<string> { Reach.Condition, Lists[query.List] };
         conditions.AddRange(Search.Words(query.Search).Select((_, i) =>
-            $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\' OR r.year LIKE @word{i} ESCAPE '\\')"));
+            $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\' OR r.year LIKE @word{i} ESCAPE '\\' OR r.period LIKE @word{i} ESCAPE '\\')"));
         void If(bool asked, string condition)
         {
             if (asked)

@@ -136,6 +136,9 @@ public sealed record ReturnRecord
     /// <summary>Tax year.</summary>
     public long Year { get; init; }
 
+    /// <summary>Period of the year; empty for the whole year.</summary>
+    public string Period { get; init; } = "";
+
     /// <summary>Original or amended.</summary>
     public required string Kind { get; init; }
 

@@ -18,34 +18,35 @@ public static class Practices
 public static class Returns
 {
     private const string Columns =
-        "id, client_id, definition, year, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started, charges, unpaid, checked_on";
+        "id, client_id, definition, year, period, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started, charges, unpaid, checked_on";
 
     /// <summary>By id, or null.</summary>
     public static ReturnRecord? Find(Unit unit, long id) => unit.Single<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE id = @id", new { id });
 
     /// <summary>Returns of a client, latest year first.</summary>
     public static IReadOnlyList<ReturnRecord> OfClient(Unit unit, long clientId) =>
-        [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE client_id = @clientId ORDER BY year DESC, id", new { clientId })];
+        [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE client_id = @clientId ORDER BY year DESC, period DESC, id", new { clientId })];
 
-    /// <summary>The client's return of a year, the latest when there are several, or null.</summary>
-    public static ReturnRecord? FindOfYear(Unit unit, long clientId, string definition, long year) =>
+    /// <summary>The client's return of a year and period, the latest when there are several, or null.</summary>
+    public static ReturnRecord? FindOf(Unit unit, long clientId, string definition, long year, string period) =>
         unit.Query<ReturnRecord>(
-            $"SELECT {Columns} FROM tax_return WHERE client_id = @clientId AND definition = @definition AND year = @year ORDER BY id DESC LIMIT 1",
-            new { clientId, definition, year }).FirstOrDefault();
+            $"SELECT {Columns} FROM tax_return WHERE client_id = @clientId AND definition = @definition AND year = @year AND period = @period ORDER BY id DESC LIMIT 1",
+            new { clientId, definition, year, period }).FirstOrDefault();
 
     /// <summary>Opens a return; returns the id.</summary>
     public static long Add(Unit unit, ReturnRecord item) =>
         unit.Insert(
             """
-            INSERT INTO tax_return (id, client_id, definition, year, kind, stage, holder_id, opened_at, due)
+            INSERT INTO tax_return (id, client_id, definition, year, period, kind, stage, holder_id, opened_at, due)
             VALUES (CASE WHEN @ClientId >= @FirstKept THEN coalesce((SELECT max(id) FROM tax_return), @ClientId) + 1 END,
-                @ClientId, @Definition, @Year, @Kind, @Stage, @HolderId, @OpenedAt, @Due)
+                @ClientId, @Definition, @Year, @Period, @Kind, @Stage, @HolderId, @OpenedAt, @Due)
             """,
             new
             {
                 item.ClientId,
                 item.Definition,
                 item.Year,
+                item.Period,
                 item.Kind,
                 item.Stage,
                 item.HolderId,
@@ -111,8 +112,8 @@ public static class Returns
             new { id }),
     ];
 
-    /// <summary>Entries on some lines, outside rows, in every open return of a type and year.</summary>
-    public static IReadOnlyDictionary<(long ReturnId, string Line), EntryRecord> EntriesOn(Unit unit, string definition, long year, IReadOnlyList<string> lines)
+    /// <summary>Entries on some lines, outside rows, in every open return of a type, year and period.</summary>
+    public static IReadOnlyDictionary<(long ReturnId, string Line), EntryRecord> EntriesOn(Unit unit, string definition, long year, string period, IReadOnlyList<string> lines)
     {
         var found = new Dictionary<(long, string), EntryRecord>();
         foreach (var line in lines)
@@ -121,9 +122,9 @@ public static class Returns
                 """
                 SELECT e.return_id, e.line, e.row, e.value, e.origin, e.source, e.expression, e.revision, e.changed_by, e.changed_at
                 FROM tax_return r JOIN entry e ON e.return_id = r.id AND e.line = @line AND e.row = ''
-                WHERE r.definition = @definition AND r.year = @year AND r.stage NOT IN ('sent', 'accepted')
+                WHERE r.definition = @definition AND r.year = @year AND r.period = @period AND r.stage NOT IN ('sent', 'accepted')
                 """,
-                new { line, definition, year });
+                new { line, definition, year, period });
             foreach (var row in rows)
             {
                 found[(row.ReturnId, line)] = new EntryRecord(row.Line, row.Row, row.Value, row.Origin, row.Source, row.Expression, row.Revision, row.ChangedBy, row.ChangedAt);

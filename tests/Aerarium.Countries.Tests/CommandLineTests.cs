@@ -103,7 +103,7 @@ public class CommandLineTests
     public void Lines_lists_every_line_of_the_year(string year, string key, bool there)
     {
         using var output = new StringWriter();
-        Assert.Equal(0, LinesCommand.Run("ke/employment-income", year, output, TextWriter.Null));
+        Assert.Equal(0, LinesCommand.Run("ke/employment-income", year, "", output, TextWriter.Null));
         var lines = JsonNode.Parse(output.ToString())!.AsArray();
         Assert.Equal(there, lines.Any(l => l!["key"]!.GetValue<string>() == key));
         Assert.All(lines, l => Assert.Contains(l!["source"]!.GetValue<string>(), new[] { "entered", "computed" }));
@@ -111,13 +111,16 @@ public class CommandLineTests
     }
 
     [Theory]
-    [InlineData("ke/nothing", "2025", "There is no return")]
-    [InlineData("ke/employment-income", "2001", "not covered for 2001")]
-    [InlineData("ke/employment-income", "later", "not a year")]
-    public void Lines_of_what_is_not_covered_are_refused(string id, string year, string message)
+    [InlineData("ph/individual-quarterly", "2025", "q4", "q4' is none of them")]
+    [InlineData("ph/individual-quarterly", "2025", "", "has the periods q1, q2, q3")]
+    [InlineData("ke/employment-income", "2025", "q1", "leave the period out")]
+    [InlineData("ke/nothing", "2025", "", "There is no return")]
+    [InlineData("ke/employment-income", "2001", "", "not covered for 2001")]
+    [InlineData("ke/employment-income", "later", "", "not a year")]
+    public void Lines_of_what_is_not_covered_are_refused(string id, string year, string period, string message)
     {
         using var errors = new StringWriter();
-        Assert.Equal(2, LinesCommand.Run(id, year, TextWriter.Null, errors));
+        Assert.Equal(2, LinesCommand.Run(id, year, period, TextWriter.Null, errors));
         Assert.Contains(message, errors.ToString());
     }
 }

@@ -95,7 +95,7 @@ public sealed class FilingTests : IDisposable
         var (id, year) = (path[..path.LastIndexOf('/')], int.Parse(path[(path.LastIndexOf('/') + 1)..], System.Globalization.CultureInfo.InvariantCulture));
         var evaluation = id.StartsWith("ph/", StringComparison.Ordinal) ? CompleteInThePhilippines(year, method) : Complete(year);
         using var certificate = Certificate();
-        var signed = XmlSignature.Sign(Catalogue.Returns.Single(r => r.Id == id).EReturn.Write(evaluation).Xml, certificate);
+        var signed = XmlSignature.Sign(Catalogue.Returns.Single(r => r.Id == id).EReturn.Write(evaluation).Content, certificate);
         var file = Write("return.xml", signed);
         var (exit, output) = Run("xmllint", "--noout", "--schema", SchemaFile($"{path}.xsd"), file);
         Assert.True(exit == 0, output);
@@ -115,7 +115,7 @@ public sealed class FilingTests : IDisposable
     public void The_same_return_gives_the_same_bytes()
     {
         var mapping = new EmploymentIncomeEReturn();
-        Assert.Equal(mapping.Write(Complete(2025)).Xml, mapping.Write(Complete(2025)).Xml);
+        Assert.Equal(mapping.Write(Complete(2025)).Content, mapping.Write(Complete(2025)).Content);
     }
 
     [Fact]
@@ -123,7 +123,7 @@ public sealed class FilingTests : IDisposable
     {
         var kenya = Complete(2025);
         var written = new EmploymentIncomeEReturn().Write(kenya);
-        var broken = Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(written.Xml).Replace(">n@post.example<", ">no address<"));
+        var broken = Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(written.Content).Replace(">n@post.example<", ">no address<"));
         var fault = Assert.Single(new SchemaCheck(File.ReadAllText(SchemaFile("ke/employment-income/2025.xsd"))).Faults(broken));
         var (place, message) = EReturnFaults.InWords(fault, written, kenya);
         Assert.Equal("taxpayer.email", place!.Line);

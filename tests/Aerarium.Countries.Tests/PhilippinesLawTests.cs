@@ -98,7 +98,7 @@ public class PhilippinesLawTests
             evaluation.Amount("deductions.before-contributions"), evaluation.Amount("deductions.contributions-allowed"),
             evaluation.Amount("deductions.entertainment-services"), evaluation.Amount("deductions.interest-allowed")));
         Assert.Contains(evaluation.Findings, f => f.Id == "contributions-cut" && f.Message.Contains("7,500"));
-        Assert.Contains(evaluation.Findings, f => f.Id == "balance.overpayment:missing");
+        Assert.Contains(evaluation.Findings, f => f.Id == "result.overpayment:missing");
     }
 
     /// <summary>EX-A6: 40% of 1,850,333 is 740,133.20.</summary>
@@ -125,7 +125,7 @@ public class PhilippinesLawTests
     public void Late_charges_by_size(string size, decimal surcharge, decimal interest)
     {
         // Tax due 80,000 on 687,500 of the table from 2023.
-        var evaluation = new PhilippinesCase(2024).Business("itemised", 687_500).Scope("late").With("charges.paid-on", "2025-07-14").With("balance.size", size)
+        var evaluation = new PhilippinesCase(2024).Business("itemised", 687_500).Scope("late").With("charges.paid-on", "2025-07-14").With("result.size", size)
             .On(new DateOnly(2025, 7, 14)).Evaluate();
         Assert.Equal((80_000m, surcharge, interest, 80_000 + surcharge + interest), (
             evaluation.Balance, evaluation.Amount("charges.surcharge"), evaluation.Amount("charges.interest"), evaluation.Amount("charges.total-with-charges")));

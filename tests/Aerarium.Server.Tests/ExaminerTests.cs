@@ -68,7 +68,7 @@ public sealed class ExaminerTests() : ExaminerBench("P051999001R")
 
         entries.Rows["employment.employers"] = [row];
         var evaluation = Catalogue.Get(EmploymentIncomeReturn.ReturnId, 2025).Evaluate(entries, new DateOnly(2026, 6, 1));
-        return Encoding.UTF8.GetString(new EmploymentIncomeEReturn().Write(evaluation).Xml);
+        return Encoding.UTF8.GetString(new EmploymentIncomeEReturn().Write(evaluation).Content);
     }
 
     [Fact]

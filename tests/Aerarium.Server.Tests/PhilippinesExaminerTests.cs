@@ -22,7 +22,7 @@ public sealed class PhilippinesExaminerTests() : ExaminerBench(Agent)
         {
             Values =
             {
-                ["scope.status"] = "resident-citizen", ["scope.compensation"] = "yes", ["scope.business"] = "no", ["scope.foreign-tax"] = "no",
+                ["scope.status"] = "resident-citizen", ["scope.compensation"] = "yes", ["scope.business"] = "no", ["scope.foreign-tax"] = "no", ["scope.joint"] = "no",
                 ["taxpayer.tin"] = "20100990000000", ["taxpayer.name"] = "Hiraya Lindenau", ["taxpayer.kind"] = "original", ["taxpayer.district-office"] = "039",
                 ["taxpayer.citizenship"] = "Filipino", ["taxpayer.address"] = "17 Lighthouse Road", ["balance.two-parts"] = "yes", ["balance.second-part"] = "13000",
                 ["declaration.true-and-complete"] = "yes", ["declaration.name"] = "Hiraya", ["declaration.capacity"] = "taxpayer", ["declaration.date"] = "2026-04-10",
@@ -41,7 +41,7 @@ public sealed class PhilippinesExaminerTests() : ExaminerBench(Agent)
         ];
         var evaluation = Catalogue.Get(IndividualAnnualReturn.ReturnId, 2025).Evaluate(entries, new DateOnly(2026, 4, 10));
         Assert.Equal(26_300, evaluation.Balance);
-        return Encoding.UTF8.GetString(new IndividualAnnualEReturn().Write(evaluation).Xml);
+        return Encoding.UTF8.GetString(new IndividualAnnualEReturn().Write(evaluation).Content);
     }
 
     [Fact]

@@ -48,10 +48,12 @@ public abstract class Definition
     /// <summary>A definition.</summary>
     /// <param name="id">Country and return: <c>ke/employment-income</c>.</param>
     /// <param name="year">Tax year.</param>
-    protected Definition(string id, int year)
+    /// <param name="period">Period of the year, see <see cref="Periods"/>.</param>
+    protected Definition(string id, int year, string period = Periods.WholeYear)
     {
         Id = id;
         Year = year;
+        Period = period;
     }
 
     /// <summary>Country and return.</summary>
@@ -59,6 +61,9 @@ public abstract class Definition
 
     /// <summary>Tax year.</summary>
     public int Year { get; }
+
+    /// <summary>Period of the year, see <see cref="Periods"/>.</summary>
+    public string Period { get; }
 
     /// <summary>Title of the return.</summary>
     public abstract string Title { get; }
@@ -90,7 +95,10 @@ public abstract class Definition
     /// <summary>The chain of key figures.</summary>
     public IReadOnlyList<KeyFigure> Outcome { get; private set; } = [];
 
-    /// <summary>The balance: more than zero is to pay, less than zero is a refund.</summary>
+    /// <summary>Whether the last key figure is to be paid or repaid; a list that supports another return has nothing to pay.</summary>
+    public virtual bool HasBalance => true;
+
+    /// <summary>The last key figure; where there is a balance, more than zero is to pay, less than zero is a refund.</summary>
     public Line Balance => Outcome[^1].Line;
 
     /// <summary>Penalty and interest that have run until the day of evaluation, as if everything were made good on it; null where the law knows none.</summary>
@@ -101,6 +109,10 @@ public abstract class Definition
 
     /// <summary>The order of computation and its compiled form.</summary>
     public Evaluator Evaluator { get; private set; } = null!;
+
+    /// <summary>The other returns that lines or rows of this one follow.</summary>
+    public IEnumerable<TiedReturn> TiedReturns =>
+        _lines.SelectMany(l => l.Ties).Select(t => t.Return).Concat(_tables.Select(t => t.RowTie?.Return).OfType<TiedReturn>()).Distinct();
 
     /// <summary>The line with a key, or null.</summary>
     public Line? FindLine(string key) => _byKey.GetValueOrDefault(key);
@@ -186,10 +198,10 @@ public abstract class Definition
 
     internal int TableWidth(RepeatingSection table) => table.Lines.Count;
 
-    internal int Register(Form form)
+    internal int Register(Form form, Beside? beside)
     {
         _forms.Add(form);
-        return _forms.Count - 1;
+        return beside?.First.Number ?? _forms.Count(f => f.Beside is null) - 1;
     }
 
     internal int Register(Section section)

@@ -2,6 +2,15 @@ using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Definitions;
 
+/// <summary>The form a parallel column stands beside.</summary>
+/// <param name="First">The form of the first column.</param>
+/// <param name="Column">What the parallel column is called: Spouse.</param>
+public sealed record Beside(Form First, string Column)
+{
+    /// <summary>What its keys end with.</summary>
+    public string Suffix => $"-{Column.ToLowerInvariant()}";
+}
+
 /// <summary>A section of a form: a heading and its lines, or a repeating section.</summary>
 public class Section
 {
@@ -61,6 +70,9 @@ public class RepeatingSection : Section
     /// <summary>The column whose value names a row for the reader.</summary>
     public Line? NamedBy { get; internal set; }
 
+    /// <summary>Another return of the client its rows come from, or null.</summary>
+    public RowTie? RowTie { get; internal set; }
+
     /// <summary>Number of rows.</summary>
     public Amount RowCount => new Aggregate(this, AggregateKind.Count, null, null);
 }
@@ -75,6 +87,13 @@ public sealed class RepeatingSection<TRow> : RepeatingSection
 
     /// <summary>The typed columns of a row, for formulas of the same row and for totals.</summary>
     public TRow Columns { get; internal set; } = default!;
+
+    /// <summary>Takes rows from another return of the client while this one is open.</summary>
+    public RepeatingSection<TRow> TiedTo(RowTie tie)
+    {
+        RowTie = tie;
+        return this;
+    }
 
     /// <summary>Sum over the rows, or over those meeting a condition.</summary>
     public Amount Sum(Func<TRow, Amount> of, Func<TRow, Condition>? where = null) =>
@@ -104,8 +123,13 @@ public sealed class RowScope : LineScope
 
     private protected override RepeatingSection Rows => _section;
 
-    /// <summary>Whether a text also stands in an earlier row.</summary>
-    public Condition RepeatsEarlier(TextLine text) => new RepeatsEarlierRow(_section, text);
+    private protected override Form Owner => _form;
+
+    /// <summary>Whether what stands in these columns also stands, together, in an earlier row.</summary>
+    public Condition RepeatsEarlier(params ILineFormula[] columns) => new RepeatsEarlierRow(_section, columns);
+
+    /// <summary>Total of a column over the rows that come before this one when they are ordered by another column.</summary>
+    public Amount SumOfEarlier(Amount of, AmountLine by) => new SumOfEarlierRows(_section, of, by);
 
     /// <summary>Names rows for the reader by a column.</summary>
     public void NamedBy(ILineFormula column) => _section.NamedBy = column.Line;
@@ -130,14 +154,22 @@ public abstract class Form : LineScope
     /// <param name="title">Title.</param>
     /// <param name="about">One sentence under the title.</param>
     /// <param name="when">When the form applies; null for always.</param>
-    protected Form(Definition definition, string key, string title, string about, Condition? when = null)
+    /// <param name="beside">The form of the same class in whose parallel column this one is shown; its key, title and findings then say so. Null for a form of its own.</param>
+    protected Form(Definition definition, string key, string title, string about, Condition? when = null, Beside? beside = null)
     {
+        Beside = beside;
+        if (beside is not null)
+        {
+            key += beside.Suffix;
+            title = $"{title}, {beside.Column.ToLowerInvariant()}";
+        }
+
         Definition = definition;
         Key = key;
         Title = title;
         About = about;
         When = when;
-        Number = definition.Register(this);
+        Number = definition.Register(this, beside);
     }
 
     /// <summary>The definition.</summary>
@@ -158,6 +190,9 @@ public abstract class Form : LineScope
     /// <summary>When the form applies; null for always.</summary>
     public Condition? When { get; }
 
+    /// <summary>The form in whose parallel column this one is shown, such as the taxpayer's for the spouse's; null for a form of its own.</summary>
+    public Beside? Beside { get; }
+
     /// <summary>Number printed before its lines; 0 for Scope.</summary>
     public int Number { get; }
 
@@ -167,6 +202,8 @@ public abstract class Form : LineScope
     internal List<Section> SectionList { get; } = [];
 
     private protected override RepeatingSection? Rows => null;
+
+    private protected override Form Owner => this;
 
     /// <summary>Starts a section; the lines declared after it stand in it.</summary>
     protected void Section(string title, string? law = null, Condition? when = null)
@@ -215,7 +252,7 @@ public abstract class Form : LineScope
         foreach (var line in SectionList.SelectMany(s => s.LineList))
         {
             count++;
-            line.Number = Number == 0 ? $"{count}" : $"{Number}.{count}";
+            line.Number = Number == 0 ? $"{count}" : $"{Number}.{count}{Beside?.Column[..1].ToLowerInvariant()}";
         }
     }
 }

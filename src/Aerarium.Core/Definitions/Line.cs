@@ -129,6 +129,9 @@ public sealed class Line
     /// <summary>Greatest value of a number, or null.</summary>
     public decimal? Most { get; internal set; }
 
+    /// <summary>For money: whether amounts below zero are taken.</summary>
+    public bool MayBeNegative { get; internal set; }
+
     /// <summary>For an answer: whether most clients' answer is yes; a practitioner can give all usual answers at once.</summary>
     public bool UsuallyYes { get; internal set; }
 
@@ -159,6 +162,12 @@ public sealed class Line
 
     /// <summary>Filled from the practice's particulars for the country, in the same way: the particular's name.</summary>
     public string? PracticeParticular { get; internal set; }
+
+    /// <summary>Lines of other returns of the client that feed it; their sum for amounts, the first that is there for anything else.</summary>
+    public IReadOnlyList<TieSource> Ties { get; internal set; } = [];
+
+    /// <summary>By how much it may differ from what it is tied to before that is an error; null when a difference is only worth a warning.</summary>
+    public decimal? TieTolerance { get; internal set; }
 
     /// <summary>Whether particulars kept elsewhere fill it, so that nobody needs to type it.</summary>
     public bool FollowsParticulars => ClientParticular is not null || PracticeParticular is not null;
@@ -277,6 +286,12 @@ public sealed class TextLine : LineReference
     {
     }
 
+    /// <summary>Whether it and another begin with the same characters; blanks do not.</summary>
+    public Condition BeginsLike(TextLine other, int characters) => new BeginAlike(this, other, characters);
+
+    /// <summary>Whether it begins with one of several beginnings.</summary>
+    public Condition BeginsWith(params string[] beginnings) => new BeginsWith(this, beginnings);
+
     /// <summary>Whether the identifier satisfies its rule.</summary>
     public Condition SatisfiesItsRule() => new SatisfiesIdentifierRule(this);
 }
@@ -385,6 +400,13 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>Takes amounts below zero, such as the loss of an earlier period.</summary>
+    public static AmountLine MayBeNegative(this AmountLine formula)
+    {
+        formula.Line.MayBeNegative = true;
+        return formula;
+    }
+
     /// <summary>Kept in whole units of the currency: 49 cents drop, 50 rise.</summary>
     public static AmountLine InWholeUnits(this AmountLine formula)
     {
@@ -413,6 +435,21 @@ public static class LineWords
         where T : ILineFormula
     {
         formula.Line.ClientParticular = particular;
+        return formula;
+    }
+
+    /// <summary>Follows lines of other returns of the client while the return is open, unless somebody typed over it.</summary>
+    public static T TiedTo<T>(this T formula, params TieSource[] sources)
+        where T : ILineFormula
+    {
+        formula.Line.Ties = sources;
+        return formula;
+    }
+
+    /// <summary>An amount claimed must agree with what it is tied to, within a tolerance, and there must be such a return.</summary>
+    public static AmountLine MustAgreeWithin(this AmountLine formula, decimal tolerance)
+    {
+        formula.Line.TieTolerance = tolerance;
         return formula;
     }
 

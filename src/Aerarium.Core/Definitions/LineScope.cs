@@ -93,8 +93,11 @@ public abstract class LineScope
     /// <summary>The repeating section whose row this is, or null for single lines.</summary>
     private protected abstract RepeatingSection? Rows { get; }
 
+    /// <summary>The form lines are declared on.</summary>
+    private protected abstract Form Owner { get; }
+
     private FindingRule Finding(string id, Severity severity, Condition when, Message message, ILineFormula[] at) =>
-        new(id, severity, when, message, [.. at.Select(a => a.Line)], Rows);
+        new(id + Owner.Beside?.Suffix, severity, when, message, [.. at.Select(a => a.Line)], Rows);
 
     private static string At(string file, int line) => $"{file.Replace('\\', '/').Split('/')[^1]}:{line}";
 }

@@ -11,7 +11,7 @@ internal static class DefinitionText
     public static string Of(Definition definition)
     {
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"{definition.Id} {definition.Year}\n");
+        text.Append(CultureInfo.InvariantCulture, $"{definition.Id} {Periods.InWords(definition.Year, definition.Period)}\n");
         foreach (var line in definition.Lines)
         {
             text.Append(CultureInfo.InvariantCulture, $"{line.Key}|{line.Kind}|{line.Formula?.Words}|{line.OpenWhen?.Words}|{line.RequiredWhen?.Words}|{line.Least}|{line.Most}|{line.Law}\n");

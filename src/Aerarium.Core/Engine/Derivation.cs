@@ -175,7 +175,8 @@ public sealed record Derivation(
             Rounded rounded => new(DerivationKind.Rounded, rounded.Rounding.Words, Value(rounded)) { Operands = [Node(rounded.Operand)] },
             Choose choose => OfChoice(choose),
             Progressive progressive => OfBands(progressive),
-            Aggregate aggregate => OfRows(aggregate),
+            Aggregate aggregate => OfRows(aggregate, aggregate.Section, aggregate.Of, aggregate.Where is { } where ? _ => where.Holds(_sheet) : _ => true),
+            SumOfEarlierRows earlier => OfEarlierRows(earlier),
             Lookup lookup => OfLookup(lookup),
             Stepped stepped => new(DerivationKind.Parameter, stepped.Table.Label, Value(stepped))
             {
@@ -281,19 +282,19 @@ public sealed record Derivation(
             };
         }
 
-        private DerivationNode OfRows(Aggregate aggregate)
+        private DerivationNode OfRows(Amount total, RepeatingSection section, Amount? counted, Func<int, bool> counts)
         {
-            var rows = _sheet.Rows(aggregate.Section);
+            var rows = _sheet.Rows(section);
             var outer = rows.Current;
             var operands = new List<DerivationNode>();
             for (rows.Current = 0; rows.Current < rows.Count && operands.Count < MostRowsShown; rows.Current++)
             {
-                if (aggregate.Where is null || aggregate.Where.Holds(_sheet))
+                if (counts(rows.Current))
                 {
-                    var of = aggregate.Of is null ? null : Node(aggregate.Of);
+                    var of = counted is null ? null : Node(counted);
                     operands.Add(new DerivationNode(
                         of?.Kind == DerivationKind.Line ? DerivationKind.Line : DerivationKind.Other,
-                        evaluation.RowName(aggregate.Section, rows.Current),
+                        evaluation.RowName(section, rows.Current),
                         of?.Value ?? "1")
                     {
                         Line = of?.Line,
@@ -303,7 +304,13 @@ public sealed record Derivation(
             }
 
             rows.Current = outer;
-            return new DerivationNode(DerivationKind.Rows, aggregate.Words, Value(aggregate)) { Operands = operands };
+            return new DerivationNode(DerivationKind.Rows, total.Words, Value(total)) { Operands = operands };
+        }
+
+        private DerivationNode OfEarlierRows(SumOfEarlierRows earlier)
+        {
+            var here = _sheet.Rows(earlier.Section).Current;
+            return OfRows(earlier, earlier.Section, earlier.Of, row => earlier.IsBefore(row, here, _sheet));
         }
 
         private DerivationNode OfLookup(Lookup lookup)

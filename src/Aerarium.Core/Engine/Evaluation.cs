@@ -52,8 +52,8 @@ public sealed class Evaluation
     /// <summary>Findings: errors first, then warnings, then notes; within them in working order.</summary>
     public IReadOnlyList<Finding> Findings { get; }
 
-    /// <summary>The balance: more than zero is to pay, less than zero is a refund.</summary>
-    public decimal Balance => Sheet.Amounts[Definition.Balance.Slot];
+    /// <summary>The balance: more than zero is to pay, less than zero is a refund; zero where nothing is to be paid.</summary>
+    public decimal Balance => !Definition.HasBalance ? 0 : Sheet.Amounts[Definition.Balance.Slot];
 
     /// <summary>The key figures with their amounts; blank counts as zero.</summary>
     public IEnumerable<(KeyFigure Figure, decimal Amount)> Outcome =>
@@ -192,6 +192,7 @@ public sealed class Evaluation
         {
             var first = rule.Lines.Count > 0 ? rule.Lines[0] : Definition.Lines[0];
             var form = rule.Table?.Form ?? first.Form;
+            message = form.Beside is { } beside ? $"{beside.Column}: {message}" : message;
             found.Add((
                 new Finding(rule.Id, rule.Severity, message, [.. rule.Lines.Select(l => l.Key)], rule.Table?.Key, row, form.Key),
                 Place(first)));

@@ -49,6 +49,7 @@ public sealed class Evaluator
             return;
         }
 
+        sheet.BeginRun();
         try
         {
             foreach (var part in compiled)
@@ -180,6 +181,7 @@ public sealed class Evaluator
     /// <exception cref="RuleException">A rule failed while computing; the message names the line.</exception>
     public void Interpret(Sheet sheet)
     {
+        sheet.BeginRun();
         foreach (var step in _steps)
         {
             if (step.Section is { } section)

@@ -14,6 +14,8 @@ public sealed class Rows
         Grow(4);
     }
 
+    private readonly Dictionary<int[], SeenRows> _seen = new(ReferenceEqualityComparer.Instance);
+
     /// <summary>Number of columns.</summary>
     public int Width { get; }
 
@@ -73,6 +75,29 @@ public sealed class Rows
         return false;
     }
 
+    /// <summary>
+    /// Whether a row holds in some columns what an earlier row holds. Rows are looked at once, in order, so that a list of any
+    /// length takes one pass; what was seen is forgotten with <see cref="BeginRun"/>.
+    /// </summary>
+    public bool RepeatsEarlier(int row, int[] columns)
+    {
+        if (!_seen.TryGetValue(columns, out var seen))
+        {
+            _seen[columns] = seen = new SeenRows(this, columns);
+        }
+
+        return seen.Repeats(row);
+    }
+
+    /// <summary>Forgets which rows were compared: their values are about to change.</summary>
+    internal void BeginRun()
+    {
+        foreach (var seen in _seen.Values)
+        {
+            seen.Clear();
+        }
+    }
+
     internal void Grow(int rows)
     {
         if (rows * Width <= Amounts.Length && Amounts.Length > 0)
@@ -91,6 +116,59 @@ public sealed class Rows
         GivenFilled = new bool[size];
         GivenTexts = new string?[size];
         Findings = new bool[Math.Max(1, size / Math.Max(1, Width) * FindingWidth)];
+    }
+}
+
+/// <summary>The rows compared so far in some columns, by what they hold.</summary>
+internal sealed class SeenRows(Rows rows, int[] columns) : IEqualityComparer<int>
+{
+    private readonly List<bool> _repeats = [];
+    private HashSet<int>? _first;
+
+    public bool Repeats(int row)
+    {
+        _first ??= new HashSet<int>(this);
+        for (var next = _repeats.Count; next <= row; next++)
+        {
+            _repeats.Add(rows.Filled[(next * rows.Width) + columns[0]] && !_first.Add(next));
+        }
+
+        return _repeats[row];
+    }
+
+    public void Clear()
+    {
+        _repeats.Clear();
+        _first?.Clear();
+    }
+
+    public bool Equals(int x, int y)
+    {
+        foreach (var column in columns)
+        {
+            var (left, right) = ((x * rows.Width) + column, (y * rows.Width) + column);
+            if (rows.Amounts[left] != rows.Amounts[right] || rows.Codes[left] != rows.Codes[right]
+                || !string.Equals(rows.Texts[left], rows.Texts[right], StringComparison.Ordinal))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    public int GetHashCode(int obj)
+    {
+        var hash = default(HashCode);
+        foreach (var column in columns)
+        {
+            var at = (obj * rows.Width) + column;
+            hash.Add(rows.Amounts[at]);
+            hash.Add(rows.Codes[at]);
+            hash.Add(rows.Texts[at]);
+        }
+
+        return hash.ToHashCode();
     }
 }
 
@@ -159,6 +237,15 @@ public sealed class Sheet
 
     /// <summary>Day number of the day of evaluation.</summary>
     public int Today;
+
+    /// <summary>Forgets what an earlier run compared.</summary>
+    internal void BeginRun()
+    {
+        foreach (var rows in Tables)
+        {
+            rows.BeginRun();
+        }
+    }
 
     /// <summary>The rows of a repeating section.</summary>
     public Rows Rows(RepeatingSection section) => Tables[section.TableNumber];

@@ -118,7 +118,7 @@ public static class EntryReader
                     : $"{line.Label} cannot be less than {Figures.Plain(least)}.");
         }
 
-        if (line.Least is null && value < 0)
+        if (line.Least is null && !line.MayBeNegative && value < 0)
         {
             return Reading.Refuse($"{line.Label} cannot be negative; type the amount without a minus.");
         }

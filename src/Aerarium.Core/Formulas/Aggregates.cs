@@ -132,3 +132,74 @@ public sealed class AnyRow(RepeatingSection section, Condition where) : Conditio
             () => Expression.IfThen(where.Emit(emitter), Expression.Assign(found, Expression.Constant(true))));
     }
 }
+
+/// <summary>
+/// In a row: the total over the rows that come before it when the rows are ordered by a column, such as the losses of earlier years.
+/// Rows with the same value of that column are taken in the order in which they stand.
+/// </summary>
+public sealed class SumOfEarlierRows(RepeatingSection section, Amount of, AmountLine by) : Amount
+{
+    /// <summary>The repeating section.</summary>
+    public RepeatingSection Section { get; } = section;
+
+    /// <summary>The amount of one row.</summary>
+    public Amount Of { get; } = of;
+
+    /// <summary>The column that orders the rows.</summary>
+    public AmountLine By { get; } = by;
+
+    /// <inheritdoc />
+    public override RepeatingSection WalksOver => Section;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Of, By];
+
+    /// <inheritdoc />
+    public override string Words => $"{Of.Words}, every {Section.RowLabel} before this one by {By.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet)
+    {
+        var rows = sheet.Rows(Section);
+        var here = rows.Current;
+        var total = 0m;
+        for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+        {
+            if (IsBefore(rows.Current, here, sheet))
+            {
+                total += Of.Evaluate(sheet);
+            }
+        }
+
+        rows.Current = here;
+        return total;
+    }
+
+    /// <summary>Whether the row one stands in comes before another row.</summary>
+    public bool IsBefore(int row, int other, Sheet sheet)
+    {
+        var rows = sheet.Rows(Section);
+        var column = By.Line.Slot;
+        var order = rows.Amounts[(row * rows.Width) + column].CompareTo(rows.Amounts[(other * rows.Width) + column]);
+        return order < 0 || (order == 0 && row < other);
+    }
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter)
+    {
+        var total = Expression.Variable(typeof(decimal), "total");
+        var measure = Expression.Variable(typeof(decimal), "measure");
+        var hereIndex = emitter.RowIndexOf(Section);
+        var here = By.Emit(emitter);
+        return Expression.Block(
+            [measure],
+            Expression.Assign(measure, here),
+            emitter.OverRows(Section, total, () => Expression.IfThen(
+                Expression.OrElse(
+                    Expression.LessThan(By.Emit(emitter), measure),
+                    Expression.AndAlso(
+                        Expression.Equal(By.Emit(emitter), measure),
+                        Expression.LessThan(emitter.RowIndexOf(Section), hereIndex))),
+                Sum.Added(total, Of.Emit(emitter)))));
+    }
+}

@@ -175,40 +175,49 @@ public sealed class SatisfiesIdentifierRule(TextLine text) : Condition
         Expression.NotEqual(emitter.CodeOf(text.Line), Expression.Constant(0));
 }
 
-/// <summary>A row's text also stands in an earlier row of the same repeating section.</summary>
-public sealed class RepeatsEarlierRow(RepeatingSection section, TextLine text) : Condition
+/// <summary>Two identifiers begin with the same characters, such as the registration they share whatever the branch; blanks are not compared.</summary>
+public sealed class BeginAlike(TextLine left, TextLine right, int characters) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    public override string Words => $"{left.Words} and {right.Words} begin with the same {characters} characters";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => Alike(sheet.TextOf(left.Line), sheet.TextOf(right.Line), characters);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(typeof(BeginAlike), nameof(Alike), [], emitter.TextOf(left.Line), emitter.TextOf(right.Line), Expression.Constant(characters));
+
+    /// <summary>Whether two texts of at least so many characters begin with the same.</summary>
+    public static bool Alike(string? left, string? right, int characters) =>
+        left?.Length >= characters && right?.Length >= characters && string.CompareOrdinal(left, 0, right, 0, characters) == 0;
+}
+
+/// <summary>A text begins with one of several beginnings, whatever the case of its letters.</summary>
+public sealed class BeginsWith(TextLine text, IReadOnlyList<string> beginnings) : Condition
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [text];
 
     /// <inheritdoc />
-    public override string Words => $"{text.Line.Label} also stands in an earlier row";
+    public override string Words => $"{text.Words} begins with {string.Join(" or ", beginnings)}";
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => AlsoEarlier(sheet.Rows(section), sheet.Rows(section).Current, text.Line.Slot);
+    public override bool Holds(Sheet sheet) => Begins(sheet.TextOf(text.Line), beginnings);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(
-            typeof(RepeatsEarlierRow),
-            nameof(AlsoEarlier),
-            [],
-            emitter.RowsOf(section),
-            emitter.RowIndexOf(section),
-            Expression.Constant(text.Line.Slot));
+        Expression.Call(typeof(BeginsWith), nameof(Begins), [], emitter.TextOf(text.Line), Expression.Constant(beginnings, typeof(IReadOnlyList<string>)));
 
-    /// <summary>Whether an earlier row of the section holds the same non-blank text in the column.</summary>
-    public static bool AlsoEarlier(Rows rows, int row, int column)
+    /// <summary>Whether a text begins with any of several.</summary>
+    public static bool Begins(string? text, IReadOnlyList<string> beginnings)
     {
-        var text = rows.Texts[(row * rows.Width) + column];
-        if (text is null)
+        foreach (var beginning in beginnings)
         {
-            return false;
-        }
-
-        for (var earlier = 0; earlier < row; earlier++)
-        {
-            if (string.Equals(rows.Texts[(earlier * rows.Width) + column], text, StringComparison.Ordinal))
+            if (text?.StartsWith(beginning, StringComparison.OrdinalIgnoreCase) == true)
             {
                 return true;
             }
@@ -216,6 +225,28 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, TextLine text) :
 
         return false;
     }
+}
+
+/// <summary>What a row holds in some columns also stands in an earlier row of the same repeating section; rows blank in the first column are not compared.</summary>
+public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<ILineFormula> columns) : Condition
+{
+    private int[]? _slots;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [.. columns.Cast<Formula>()];
+
+    /// <inheritdoc />
+    public override string Words =>
+        $"{string.Join(", ", columns.Select(c => c.Line.Label))} also {(columns.Count == 1 ? "stands" : "stand together")} in an earlier row";
+
+    private int[] Slots => _slots ??= [.. columns.Select(c => c.Line.Slot)];
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => sheet.Rows(section).RepeatsEarlier(sheet.Rows(section).Current, Slots);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(emitter.RowsOf(section), nameof(Rows.RepeatsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(Slots));
 }
 
 /// <summary>A reference line points at the row that is being computed.</summary>

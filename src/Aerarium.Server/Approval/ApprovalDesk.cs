@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
@@ -7,7 +8,7 @@ using Aerarium.Storage;
 namespace Aerarium.Server.Approval;
 
 /// <summary>A return frozen at approval: its entries, its rules' revision, the day.</summary>
-public sealed record FrozenReturn(string Definition, int Year, string RuleRevision, DateOnly Day, EntrySet Entries);
+public sealed record FrozenReturn(string Definition, int Year, string RuleRevision, DateOnly Day, EntrySet Entries, string Period = Periods.WholeYear);
 
 /// <summary>Handing over, approving, returning with a remark. What is approved is frozen; any later change withdraws it.</summary>
 public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
@@ -46,7 +47,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
 
         RequireClean(workspace);
         var frozen = JsonSerializer.SerializeToUtf8Bytes(
-            new FrozenReturn(workspace.Record.Definition, (int)workspace.Record.Year, workspace.Definition.Revision, workspace.Today, Ordered(workspace.EntrySet)), Json);
+            new FrozenReturn(workspace.Record.Definition, (int)workspace.Record.Year, workspace.Definition.Revision, workspace.Today, Ordered(workspace.EntrySet), workspace.Record.Period), Json);
         Approvals.Change(unit, approval! with
         {
             State = "approved",

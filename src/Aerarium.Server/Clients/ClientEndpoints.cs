@@ -95,7 +95,7 @@ public sealed record ClientView(
     ClientRecord Particulars, IReadOnlyList<ClientReturnItem> Returns, IReadOnlyList<RelationView> Relations, IReadOnlyList<string> GroupMembers);
 
 /// <summary>A return of a client.</summary>
-public sealed record ClientReturnItem(long Id, string Definition, string Title, int Year, string Kind, string Stage, string Balance, string Currency);
+public sealed record ClientReturnItem(long Id, string Definition, string Title, int Year, string Period, string Kind, string Stage, string Balance, string Currency);
 
 /// <summary>Asks whether an identifier may be used.</summary>
 public sealed record IdentifierQuestion(string Country, string? Kind, string Value, long? ClientId);
@@ -175,8 +175,8 @@ internal static class ClientEndpoints
     /// <summary>A return in the list of its client.</summary>
     public static ClientReturnItem Item(ReturnRecord r)
     {
-        var definition = Catalogue.Get(r.Definition, (int)r.Year);
-        return new ClientReturnItem(r.Id, r.Definition, definition.Title, (int)r.Year, r.Kind, r.Stage, r.Balance, definition.Currency);
+        var definition = Catalogue.Get(r.Definition, r.Year, r.Period);
+        return new ClientReturnItem(r.Id, r.Definition, definition.Title, (int)r.Year, r.Period, r.Kind, r.Stage, r.Balance, definition.Currency);
     }
 
     private static ClientSaved Add(ClientParticularsInput typed, Caller caller, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Claims;
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Days;
 using Aerarium.Countries;
 using Aerarium.Filing;
@@ -86,7 +87,7 @@ internal static class ClientRecords
         [
             .. returns.Where(r => Sendings.OfReturn(unit, r.Id).Count > 0).Select(r =>
             {
-                var title = $"{Catalogue.Get(r.Definition, (int)r.Year).Title} {r.Year}";
+                var title = $"{Catalogue.Get(r.Definition, r.Year, r.Period).Title} {Periods.InWords(r.Year, r.Period)}";
                 if (r.Stage != Stage.Accepted || Sendings.OfReturn(unit, r.Id).FirstOrDefault(s => s.AnsweredAt is not null) is not { } answered)
                 {
                     return new LegalHold(r.Id, title, null, null, retention.Source);
@@ -122,7 +123,7 @@ internal static class ClientRecords
         files.AddRange(Documents.Of(unit, client.Id).Select(d => new ParcelFile($"documents/{d.Id}-{SafeName(d.Name)}", Artefacts.Get(unit, d.Sha256))));
         foreach (var item in Storage.Returns.OfClient(unit, client.Id))
         {
-            var folder = $"returns/{item.Definition.Replace('/', '-')}-{item.Year}-{item.Kind}-{item.Id}";
+            var folder = $"returns/{item.Definition.Replace('/', '-')}-{Periods.InWords(item.Year, item.Period).Replace(' ', '-')}-{item.Kind}-{item.Id}";
             files.Add(Json($"{folder}/return.json", item));
             files.Add(Json($"{folder}/entries.json", new { rows = Storage.Returns.Rows(unit, item.Id), entries = Storage.Returns.Entries(unit, item.Id) }));
             files.Add(new ParcelFile($"{folder}/entries.csv", Csv(item, Storage.Returns.Entries(unit, item.Id))));
@@ -146,7 +147,7 @@ internal static class ClientRecords
 
     private static byte[] Csv(ReturnRecord item, IReadOnlyList<EntryRecord> entries)
     {
-        var definition = Catalogue.Get(item.Definition, (int)item.Year);
+        var definition = Catalogue.Get(item.Definition, item.Year, item.Period);
         return CsvFile.Of(entries.Select(e => new
         {
             e.Line,

@@ -217,7 +217,7 @@ public sealed class BatchActs(
             case "roll-forward":
                 var opened = opening.RollForward(id, caller);
                 await registered.VerifyAsync(opened, caller, cancellation);
-                return $"return {database.Read(unit => Storage.Returns.Find(unit, opened))!.Year} opened";
+                return $"return {workbench.Open(opened).InWords} opened";
             case "build":
                 await building.BuildAsync(id, caller, cancellation);
                 return "built";

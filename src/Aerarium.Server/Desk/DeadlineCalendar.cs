@@ -33,7 +33,7 @@ internal static class DeadlineCalendar
         var calendar = new Ical.Net.Calendar { ProductId = "-//Aerarium//Deadlines//EN" };
         foreach (var item in returns.Where(r => r.Stage != Stage.Sent))
         {
-            var definition = Catalogue.Get(item.Definition, (int)item.Year);
+            var definition = Catalogue.Get(item.Definition, item.Year, item.Period);
             foreach (var deadline in definition.Deadlines.Where(d => d.Act != "payment" || IsOwed(item)))
             {
                 var granted = deadline.ExtendedBy is null ? deadline : deadline with { Day = DateOnly.ParseExact(item.Due, "yyyy-MM-dd", CultureInfo.InvariantCulture) };
@@ -52,7 +52,7 @@ internal static class DeadlineCalendar
             DtStamp = new CalDateTime(now.UtcDateTime, CalDateTime.UtcTzId),
             Start = new CalDateTime(deadline.SafeDay),
             End = new CalDateTime(deadline.SafeDay.AddDays(1)),
-            Summary = $"{item.ClientName}: {definition.Title} {item.Year}, {deadline.Label.ToLowerInvariant()}",
+            Summary = $"{item.ClientName}: {definition.Title} {Periods.InWords(item.Year, item.Period)}, {deadline.Label.ToLowerInvariant()}",
             Description = deadline.SafeDay == deadline.Day
                 ? deadline.Source
                 : $"{deadline.Source}; {deadline.Day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)} is no working day",

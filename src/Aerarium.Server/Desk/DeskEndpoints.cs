@@ -39,6 +39,7 @@ public sealed record DeskItem(
     string? Group,
     string Title,
     int Year,
+    string Period,
     string Kind,
     string Stage,
     string StageLabel,
@@ -184,6 +185,7 @@ internal static class DeskEndpoints
         i.Group,
         Return = i.Title,
         i.Year,
+        i.Period,
         i.Kind,
         Stage = i.StageLabel,
         i.Due,
@@ -201,7 +203,7 @@ internal static class DeskEndpoints
 
     private static DeskItem Item(DeskRecord r, DateOnly today)
     {
-        var definition = Catalogue.Get(r.Definition, (int)r.Year);
+        var definition = Catalogue.Get(r.Definition, r.Year, r.Period);
         var (label, step, next, place) = r.Stage switch
         {
             Stage.Open when r.Started == 0 => ("not started", 0, "answer scope", "scope"),
@@ -223,6 +225,7 @@ internal static class DeskEndpoints
             r.ClientGroup,
             definition.Title,
             (int)r.Year,
+            r.Period,
             r.Kind,
             r.Stage,
             label,

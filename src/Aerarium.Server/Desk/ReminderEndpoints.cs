@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Claims;
 using System.Security.Cryptography.X509Certificates;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Days;
 using Aerarium.Core.Entries;
 using Aerarium.Server.Access;
@@ -86,9 +87,9 @@ internal static class ReminderEndpoints
         var found = Reminders.Due(unit, caller.Id, Text(today)).Where(r => caller.Reach.Sees(unit, r.ReturnId))
             .Select(r => new ReminderView(r.Id, r.ReturnId, $"{r.ClientName} {r.Year}: {r.Words}", r.OnDay, string.CompareOrdinal(r.OnDay, Text(today)) < 0)).ToList();
         found.AddRange(DeskLists.DueSoon(unit, caller.Id, Text(today), Text(today.AddDays(DueWithinDays)), MostOfAKind)
-            .Select(r => new ReminderView(null, r.Id, $"{r.ClientName} {r.Year}: to be filed", r.Due, false)));
+            .Select(r => new ReminderView(null, r.Id, $"{r.ClientName} {Periods.InWords(r.Year, r.Period)}: to be filed", r.Due, false)));
         found.AddRange(DeskLists.Unanswered(unit, caller.Reach, Moments.Text(clock.GetUtcNow().AddDays(-UnansweredAfterDays)), MostOfAKind)
-            .Select(r => new ReminderView(null, r.Id, $"{r.ClientName} {r.Year}: sent and not answered; chase it", r.Due, true)));
+            .Select(r => new ReminderView(null, r.Id, $"{r.ClientName} {Periods.InWords(r.Year, r.Period)}: sent and not answered; chase it", r.Due, true)));
         if (Policies.RolesByPolicy[Policies.Manage].Any(caller.Roles.Contains) && Practices.Find(unit) is { } practice)
         {
             using var certificate = X509CertificateLoader.LoadCertificate(practice.Certificate);

@@ -186,7 +186,8 @@ internal static class GatheringEndpoints
             throw PlainProblem.Conflict("The client has not consented to asking the authority. Note the consent first.");
         }
 
-        var reader = Catalogue.Returns.First(r => r.Id == workspace.Record.Definition).Record;
+        var reader = Catalogue.TypeOf(workspace.Record.Definition).Record
+            ?? throw PlainProblem.Conflict("The authority holds nothing that belongs on this return.");
         var identifier = Identifier(workspace);
         if (identifier is null)
         {
@@ -207,7 +208,11 @@ internal static class GatheringEndpoints
     /// <summary>The assessment of the year before; null when there is none, or none that can be had now.</summary>
     private static async Task<LastAssessment?> AssessmentAsync(Workspace workspace, AuthorityClient authority, CancellationToken cancellation)
     {
-        var reader = Catalogue.Returns.First(r => r.Id == workspace.Record.Definition).Record;
+        if (Catalogue.TypeOf(workspace.Record.Definition).Record is not { } reader)
+        {
+            return null;
+        }
+
         try
         {
             return await authority.FindAsync(reader.AssessmentPath(Identifier(workspace)!, (int)workspace.Record.Year - 1), cancellation) is { } json

@@ -60,7 +60,7 @@ public sealed class RegisteredParticulars(PracticeDatabase database, AuthorityCl
     private async Task<(string State, IReadOnlyList<RegisteredDifference> Differences)> CompareAsync(
         ReturnRecord record, ClientRecord client, CancellationToken cancellation)
     {
-        var reader = Catalogue.Returns.First(r => r.Id == record.Definition).Record;
+        var reader = Catalogue.RegistrationOf(Catalogue.CountryOf(record.Definition));
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         limit.CancelAfter(LongestWait);
         try

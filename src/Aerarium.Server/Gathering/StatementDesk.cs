@@ -60,10 +60,10 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     /// <summary>The kinds there are for a client's country, one for each year covered.</summary>
     public static IReadOnlyList<StatementKindView> Kinds(string country) =>
     [
-        .. Catalogue.Returns.Where(r => r.Country == country).SelectMany(type => type.Years.OrderDescending().Select(year =>
+        .. Catalogue.Returns.Where(r => r.Country == country && r.Record is not null).SelectMany(type => type.Years.OrderDescending().Select(year =>
         {
             var definition = Catalogue.Get(type.Id, year);
-            var kind = type.Record.Statement;
+            var kind = type.Record!.Statement;
             return new StatementKindView(kind.Name, kind.Title, type.Id, year, [.. BoxesOf(kind, definition).Select(b =>
                 new StatementBoxView(b.Box.Name, b.Line.Label, b.Line.CopiedFrom, b.Line.Kind, b.Line.Choices))]);
         })),
@@ -96,7 +96,11 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     /// <summary>The statements that belong on a return, as items to take.</summary>
     public static IReadOnlyList<RecordedItem> ItemsFor(Unit unit, ReturnRecord record)
     {
-        var kind = Catalogue.Returns.First(r => r.Id == record.Definition).Record.Statement;
+        if (Catalogue.TypeOf(record.Definition).Record?.Statement is not { } kind)
+        {
+            return [];
+        }
+
         return [.. Statements.Of(unit, record.ClientId, record.Year).Where(s => s.Kind == kind.Name).Select(s =>
         {
             var boxes = BoxesOf(s);
@@ -210,9 +214,9 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
 
     private static (StatementKind Kind, Definition Definition) KindOf(string country, string name, int year)
     {
-        var type = Catalogue.Returns.FirstOrDefault(r => r.Country == country && r.Record.Statement.Name == name)
+        var type = Catalogue.Returns.FirstOrDefault(r => r.Country == country && r.Record?.Statement.Name == name)
             ?? throw PlainProblem.Refused($"There is no statement '{name}' in this client's country.");
-        return Catalogue.Find(type.Id, year, out var problem) is { } definition ? (type.Record.Statement, definition) : throw PlainProblem.Refused(problem!);
+        return Catalogue.Find(type.Id, year, Periods.WholeYear, out var problem) is { } definition ? (type.Record!.Statement, definition) : throw PlainProblem.Refused(problem!);
     }
 
     private static IEnumerable<(StatementBox Box, Line Line)> BoxesOf(StatementKind kind, Definition definition) =>

@@ -96,7 +96,7 @@ public sealed class PaymentDesk(PracticeDatabase database, TimeProvider clock)
     private static PaymentsView View(Unit unit, long id)
     {
         var record = Find(unit, id);
-        var definition = Catalogue.Get(record.Definition, (int)record.Year);
+        var definition = Catalogue.Get(record.Definition, record.Year, record.Period);
         var payments = OfYear(unit, record);
         return new PaymentsView(
             record.Balance,
@@ -111,7 +111,7 @@ public sealed class PaymentDesk(PracticeDatabase database, TimeProvider clock)
         Math.Max(0, decimal.Parse(record.Balance, CultureInfo.InvariantCulture) - OfYear(unit, record).Sum(Amount));
 
     private static IEnumerable<ReturnRecord> OfYearReturns(Unit unit, ReturnRecord record) =>
-        Storage.Returns.OfClient(unit, record.ClientId).Where(r => r.Definition == record.Definition && r.Year == record.Year);
+        Storage.Returns.OfClient(unit, record.ClientId).Where(r => r.Definition == record.Definition && r.Year == record.Year && r.Period == record.Period);
 
     private static List<PaymentRecord> OfYear(Unit unit, ReturnRecord record) => [.. OfYearReturns(unit, record).SelectMany(r => Payments.Of(unit, r.Id))];
 

@@ -155,11 +155,11 @@ public sealed class PracticeDefaults(
     private static List<PracticeChange> Changes(Unit unit, Country country, Dictionary<string, string?> values)
     {
         var changes = new List<PracticeChange>();
-        foreach (var group in Storage.Returns.OpenOf(unit, country.Code).GroupBy(r => (r.Definition, r.Year)))
+        foreach (var group in Storage.Returns.OpenOf(unit, country.Code).GroupBy(r => (r.Definition, r.Year, r.Period)))
         {
-            var lines = Catalogue.Get(group.Key.Definition, (int)group.Key.Year).Lines
+            var lines = Catalogue.Get(group.Key.Definition, group.Key.Year, group.Key.Period).Lines
                 .Where(l => l.PracticeParticular is { } name && values.ContainsKey(name)).ToList();
-            var entries = Storage.Returns.EntriesOn(unit, group.Key.Definition, group.Key.Year, [.. lines.Select(l => l.Key)]);
+            var entries = Storage.Returns.EntriesOn(unit, group.Key.Definition, group.Key.Year, group.Key.Period, [.. lines.Select(l => l.Key)]);
             foreach (var item in group)
             {
                 foreach (var line in lines)

@@ -30,7 +30,7 @@ public sealed class Amendment(PracticeDatabase database, Workbench workbench)
     {
         var amended = workbench.Open(id);
         var filed = amended.Record.Kind != "amended" ? null : database.Read(unit => Storage.Returns.OfClient(unit, amended.Record.ClientId))
-            .Where(r => r.Definition == amended.Record.Definition && r.Year == amended.Record.Year && r.Id < id && r.Stage == Stage.Accepted)
+            .Where(r => r.Definition == amended.Record.Definition && r.Year == amended.Record.Year && r.Period == amended.Record.Period && r.Id < id && r.Stage == Stage.Accepted)
             .MaxBy(r => r.Id);
         if (filed is null)
         {

@@ -54,7 +54,7 @@ public sealed class FollowedParticulars(PracticeDatabase database, Workbench wor
 
     private static string? AcknowledgementOf(Unit unit, ReturnRecord amended) =>
         Storage.Returns.OfClient(unit, amended.ClientId)
-            .Where(r => r.Definition == amended.Definition && r.Year == amended.Year && r.Stage == Stage.Accepted)
+            .Where(r => r.Definition == amended.Definition && r.Year == amended.Year && r.Period == amended.Period && r.Stage == Stage.Accepted)
             .Select(r => Sendings.OfReturn(unit, r.Id).FirstOrDefault(s => s.Acknowledgement is not null)?.Acknowledgement)
             .FirstOrDefault();
 }

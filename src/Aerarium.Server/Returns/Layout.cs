@@ -13,7 +13,7 @@ public sealed record Layout(
     string Revision,
     IReadOnlyList<FormLayout> Forms,
     IReadOnlyList<KeyFigureLayout> Outcome,
-    string AuthorityForm);
+    string? AuthorityForm);
 
 /// <summary>A form.</summary>
 public sealed record FormLayout(string Key, string Title, string About, int Number, IReadOnlyList<SectionLayout> Sections);
@@ -56,7 +56,7 @@ internal static class Layouts
         definition.Revision,
         [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
-        Catalogue.Returns.First(r => r.Id == definition.Id).Record.Form);
+        Catalogue.TypeOf(definition.Id).Record?.Form);
 
     private static SectionLayout Of(Section section) => new(
         section.Position,

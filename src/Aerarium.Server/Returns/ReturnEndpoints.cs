@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Days;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
@@ -18,9 +19,9 @@ internal static class ReturnEndpoints
     public static void MapReturns(this RouteGroupBuilder api)
     {
         var returns = api.MapGroup("").WithTags("Returns");
-        returns.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years)).ToList());
-        returns.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year) =>
-            Catalogue.Find($"{country}/{name}", year, out var problem) is { } definition
+        returns.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods)).ToList());
+        returns.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period) =>
+            Catalogue.Find($"{country}/{name}", year, period ?? Periods.WholeYear, out var problem) is { } definition
                 ? Layouts.Of(definition)
                 : throw new PlainProblem(StatusCodes.Status404NotFound, problem!));
         returns.MapPost("/clients/{clientId:long}/returns", async (
@@ -82,7 +83,7 @@ internal static class ReturnEndpoints
         var (client, holder, last) = database.Read(unit => (
             Storage.Clients.Find(unit, record.ClientId)!,
             People.Find(unit, record.HolderId)!,
-            Storage.Returns.FindOfYear(unit, record.ClientId, record.Definition, record.Year - 1)));
+            Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)));
         return new ReturnView(
             record.Id,
             client.Id,
@@ -90,6 +91,7 @@ internal static class ReturnEndpoints
             client.Identifier,
             record.Definition,
             (int)record.Year,
+            record.Period,
             workspace.Definition.Title,
             workspace.Definition.Currency,
             record.Kind,
@@ -134,7 +136,7 @@ internal static class ReturnEndpoints
 }
 
 /// <summary>A return type and the years covered.</summary>
-public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years);
+public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods);
 
 /// <summary>One act on a line.</summary>
 public sealed record LineAct(string At, string Person, string? Before, string? After, string? Origin);

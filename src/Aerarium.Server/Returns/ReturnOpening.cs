@@ -16,22 +16,22 @@ namespace Aerarium.Server.Returns;
 public sealed record TakenLine(string Line, string? Row, string Label, string? Value);
 
 /// <summary>What a return took over from the year before.</summary>
-/// <param name="FromYear">The year it was taken from.</param>
+/// <param name="From">The year and period it was taken from, in words.</param>
 /// <param name="FromReturn">The return it was taken from.</param>
 /// <param name="Taken">Taken and not typed over since.</param>
 /// <param name="ToLookAt">Of those, what may have changed: answers, choices, dates.</param>
 /// <param name="Left">Amounts and what is gone from the rules: last year's are shown in the Margin, this year's are entered.</param>
 public sealed record TakeOverReport(
-    int FromYear, long FromReturn, IReadOnlyList<TakenLine> Taken, IReadOnlyList<TakenLine> ToLookAt, IReadOnlyList<TakenLine> Left);
+    string From, long FromReturn, IReadOnlyList<TakenLine> Taken, IReadOnlyList<TakenLine> ToLookAt, IReadOnlyList<TakenLine> Left);
 
-/// <summary>Opens returns: one original for a client, return and year; an amended one starts from what was filed.</summary>
+/// <summary>Opens returns: one original for a client, return, year and period; an amended one starts from what was filed.</summary>
 public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, FollowedParticulars particulars)
 {
     /// <summary>Opens a return; its id.</summary>
     /// <exception cref="PlainProblem">There is one already, none to amend, or the year is not covered.</exception>
     public long Open(long clientId, OpenReturn asked, Caller caller)
     {
-        var definition = Catalogue.Find(asked.Definition ?? "", asked.Year, out var problem) ?? throw PlainProblem.Refused(problem!);
+        var definition = Catalogue.Find(asked.Definition ?? "", asked.Year, asked.Period ?? Periods.WholeYear, out var problem) ?? throw PlainProblem.Refused(problem!);
         if (asked.Kind is not ("original" or "amended"))
         {
             throw PlainProblem.Refused("A return is original or amended.");
@@ -46,17 +46,17 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
                 throw PlainProblem.Refused($"{definition.Title} is filed by {(filedBy == ClientKinds.Individual ? "individuals" : "companies")}; {client.Name} is not one.");
             }
 
-            var earlier = Storage.Returns.FindOfYear(unit, clientId, definition.Id, asked.Year);
+            var earlier = Storage.Returns.FindOf(unit, clientId, definition.Id, asked.Year, definition.Period);
             if (asked.Kind == "original" && earlier is not null)
             {
                 throw PlainProblem.Conflict(earlier.Stage == Stage.Accepted
-                    ? $"{client.Name} has an accepted return for {asked.Year}; open an amended one to change it."
-                    : $"{client.Name} already has a return for {asked.Year}; go on with that one.");
+                    ? $"{client.Name} has an accepted return for {Periods.InWords(asked.Year, definition.Period)}; open an amended one to change it."
+                    : $"{client.Name} already has a return for {Periods.InWords(asked.Year, definition.Period)}; go on with that one.");
             }
 
             if (asked.Kind == "amended" && earlier?.Stage != Stage.Accepted)
             {
-                throw PlainProblem.Conflict($"There is no accepted return of {client.Name} for {asked.Year} to amend.");
+                throw PlainProblem.Conflict($"There is no accepted return of {client.Name} for {Periods.InWords(asked.Year, definition.Period)} to amend.");
             }
 
             var opened = Storage.Returns.Add(unit, new ReturnRecord
@@ -64,13 +64,14 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
                 ClientId = clientId,
                 Definition = definition.Id,
                 Year = asked.Year,
+                Period = definition.Period,
                 Kind = asked.Kind,
                 Stage = Stage.Open,
                 HolderId = caller.Id,
                 OpenedAt = Moments.Text(clock.GetUtcNow()),
                 Due = definition.Deadlines.First(d => d.Act == "filing").Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             });
-            Acts.Add(unit, caller.Act("open-return", clock.GetUtcNow()) with { ReturnId = opened, ClientId = clientId, After = $"{definition.Id} {asked.Year} {asked.Kind}" });
+            Acts.Add(unit, caller.Act("open-return", clock.GetUtcNow()) with { ReturnId = opened, ClientId = clientId, After = $"{definition.Id} {Periods.InWords(asked.Year, definition.Period)} {asked.Kind}" });
             return (opened, asked.Kind == "amended" ? earlier : null);
         });
         if (filed is not null)
@@ -83,19 +84,20 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
     }
 
     /// <summary>
-    /// Opens the next year's return with what lasts from year to year: who, which, whether, since when. Amounts, and what
+    /// Opens the return of the next year, or of the next quarter, with what lasts from year to year: who, which, whether, since when. Amounts, and what
     /// belongs to one year only, are left.
     /// </summary>
     public long RollForward(long id, Caller caller)
     {
         var before = workbench.Open(id);
-        var opened = Open(before.Record.ClientId, new OpenReturn(before.Record.Definition, (int)before.Record.Year + 1, "original"), caller);
-        TakeOver(opened, before, Lasts, caller, $"return {before.Record.Year}");
+        var (year, period) = Catalogue.After(before.Record.Definition, before.Record.Year, before.Record.Period);
+        var opened = Open(before.Record.ClientId, new OpenReturn(before.Record.Definition, year, "original", period), caller);
+        TakeOver(opened, before, Lasts, caller, $"return {before.InWords}");
         database.Write(unit => Acts.Add(unit, caller.Act("roll-forward", clock.GetUtcNow()) with
         {
             ReturnId = opened,
             ClientId = before.Record.ClientId,
-            Before = $"return {id}, {before.Record.Year}",
+            Before = $"return {id}, {before.InWords}",
         }));
         return opened;
     }
@@ -104,8 +106,8 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
     public TakeOverReport? ReportOf(long id)
     {
         var workspace = workbench.Open(id);
-        var earlier = database.Read(unit =>
-            Storage.Returns.FindOfYear(unit, workspace.Record.ClientId, workspace.Record.Definition, workspace.Record.Year - 1));
+        var (year, period) = Catalogue.Before(workspace.Record.Definition, workspace.Record.Year, workspace.Record.Period);
+        var earlier = database.Read(unit => Storage.Returns.FindOf(unit, workspace.Record.ClientId, workspace.Record.Definition, year, period));
         if (earlier is null)
         {
             return null;
@@ -118,7 +120,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
             .Where(t => t.Line is not null && StandsOn(before, t.Line, t.e.Row) && !t.Line.OfOneYear && !(Lasts(t.Line) && workspace.Definition.FindLine(t.e.Line) is not null))
             .Select(t => Told(t.Line!, t.e));
         return new TakeOverReport(
-            (int)earlier.Year,
+            before.InWords,
             earlier.Id,
             [.. taken.Select(t => t.Item2)],
             [.. taken.Where(t => t.Item1.Kind is LineKind.Answer or LineKind.Choice or LineKind.Date).Select(t => t.Item2)],

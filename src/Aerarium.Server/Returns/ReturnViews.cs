@@ -53,6 +53,7 @@ public sealed record ReturnView(
     string ClientIdentifier,
     string Definition,
     int Year,
+    string Period,
     string Title,
     string Currency,
     string Kind,
@@ -133,7 +134,7 @@ public sealed record EditResult(
     IReadOnlyList<EditConflict> Conflicts);
 
 /// <summary>What is asked to open a return.</summary>
-public sealed record OpenReturn(string Definition, int Year, string Kind);
+public sealed record OpenReturn(string Definition, int Year, string Kind, string? Period = null);
 
 /// <summary>A return that was opened.</summary>
 public sealed record OpenedReturn(long Id);

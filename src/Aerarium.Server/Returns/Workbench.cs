@@ -38,7 +38,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             return kept;
         }
 
-        var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, (int)record.Year), today);
+        var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, record.Year, record.Period), today);
         if (unit.Transaction is null)
         {
             Keep(loaded);

@@ -55,6 +55,9 @@ public sealed class Workspace
     /// <summary>The return as stored.</summary>
     public ReturnRecord Record { get; }
 
+    /// <summary>Its year and period: 2025, or 2025 Q1.</summary>
+    public string InWords => Periods.InWords(Record.Year, Record.Period);
+
     /// <summary>Its definition.</summary>
     public Definition Definition { get; }
 

@@ -1,6 +1,4 @@
 using System.Text.Json;
-using System.Xml;
-using System.Xml.Schema;
 using Aerarium.Core.Engine;
 using Aerarium.Countries;
 using Aerarium.Filing;
@@ -31,7 +29,8 @@ public sealed class EReturnBuilding(
         }
 
         var type = Catalogue.Returns.First(r => r.Id == workspace.Record.Definition);
-        var schema = await SchemaAsync(type.EReturn.SchemaPath((int)workspace.Record.Year), cancellation);
+        var path = type.EReturn.SchemaPath((int)workspace.Record.Year);
+        var schema = await SchemaAsync(path, cancellation);
         var (frozen, practice, client, approver) = database.Read(unit => (
             ApprovalDesk.Frozen(unit, approval),
             Practices.Find(unit)!,
@@ -44,9 +43,8 @@ public sealed class EReturnBuilding(
 
         var evaluation = workspace.Definition.Evaluate(frozen.Entries, frozen.Day);
         var written = type.EReturn.Write(evaluation);
-        using var certificate = signing.Open();
-        var signed = XmlSignature.Sign(written.Xml, certificate);
-        var faults = Check(schema, signed, written, evaluation);
+        var file = written.Format.Signed ? Signed(written.Content) : written.Content;
+        var faults = Check(path, schema, file, written, evaluation);
         var copy = PrintedCopy.Draw(
             evaluation,
             new PrintedCopyFacts(practice.Name, client.Name, workspace.Record.Kind, $"Approved by {approver.Name}, {approval.ApprovedAt![..10]}", frozen.Day));
@@ -64,7 +62,7 @@ public sealed class EReturnBuilding(
                 approval.Id,
                 now,
                 PublishedSchemas.HashOf(schema),
-                Artefacts.Keep(unit, signed, "application/xml", now),
+                Artefacts.Keep(unit, file, written.Format.MediaType, now),
                 Artefacts.Keep(unit, copy, "application/pdf", now),
                 JsonSerializer.Serialize(faults)));
             Acts.Add(unit, caller.Act("build", clock.GetUtcNow()) with { ReturnId = id, ClientId = client.Id, After = $"build {built}, {faults.Count} faults" });
@@ -76,7 +74,7 @@ public sealed class EReturnBuilding(
     {
         var approval = Approvals.Find(unit, built.ApprovalId)!;
         var frozen = ApprovalDesk.Frozen(unit, approval);
-        var definition = Catalogue.Get(frozen.Definition, frozen.Year);
+        var definition = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period);
         return Catalogue.Returns.First(r => r.Id == frozen.Definition).EReturn
             .Write(definition.Evaluate(frozen.Entries, frozen.Day)).Places;
     }
@@ -85,21 +83,27 @@ public sealed class EReturnBuilding(
     public string AgentOf(Unit unit, BuiltRecord built)
     {
         var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
-        var line = Catalogue.Get(frozen.Definition, frozen.Year).Lines.First(l => l.PracticeParticular == "agent-pin");
-        return frozen.Entries.Values.GetValueOrDefault(line.Key) ?? "";
+        var line = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period).Lines.FirstOrDefault(l => l.PracticeParticular == "agent-pin");
+        return line is null ? "" : frozen.Entries.Values.GetValueOrDefault(line.Key) ?? "";
     }
 
-    private static List<BuildFault> Check(string schema, byte[] signed, EReturn written, Evaluation evaluation)
+    private byte[] Signed(byte[] xml)
+    {
+        using var certificate = signing.Open();
+        return XmlSignature.Sign(xml, certificate);
+    }
+
+    private static List<BuildFault> Check(string path, string schema, byte[] file, EReturn written, Evaluation evaluation)
     {
         try
         {
-            return [.. new SchemaCheck(schema).Faults(signed).Select(fault =>
+            return [.. PublishedSchema.Of(path, schema).Faults(file).Select(fault =>
             {
                 var (place, message) = EReturnFaults.InWords(fault, written, evaluation);
                 return new BuildFault(place?.Line, place?.Row, message);
             })];
         }
-        catch (Exception problem) when (problem is XmlSchemaException or XmlException)
+        catch (FormatException problem)
         {
             throw new PlainProblem(StatusCodes.Status502BadGateway, $"The authority's schema cannot be read: {problem.Message}");
         }

@@ -173,7 +173,7 @@ public sealed class SendingDesk(
         var built = BuiltReturns.Find(unit, sending.BuiltId)!;
         var places = building.PlacesOf(unit, built);
         var record = Storage.Returns.Find(unit, sending.ReturnId)!;
-        var definition = Countries.Catalogue.Get(record.Definition, (int)record.Year);
+        var definition = Countries.Catalogue.Get(record.Definition, record.Year, record.Period);
         return [.. JsonSerializer.Deserialize<List<AuthorityReason>>(sending.Reasons)!.Select(r =>
         {
             var place = r.Path is null ? null : places.GetValueOrDefault(r.Path);

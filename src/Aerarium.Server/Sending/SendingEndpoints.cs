@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Text.Json;
+using Aerarium.Core.Definitions;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
@@ -99,7 +100,7 @@ internal static class ParcelOf
         var approval = Approvals.Find(unit, built.ApprovalId)!;
         var about = new Dictionary<string, string>
         {
-            ["return"] = $"{record.Definition} {record.Year} {record.Kind}",
+            ["return"] = $"{record.Definition} {Periods.InWords(record.Year, record.Period)} {record.Kind}",
             ["state"] = sending.State,
             ["acknowledgement"] = sending.Acknowledgement ?? "",
             ["ruleRevision"] = approval.RuleRevision,
@@ -123,6 +124,6 @@ internal static class FileNames
         var record = Storage.Returns.Find(unit, returnId) ?? throw PlainProblem.NotFound("This return");
         var client = Storage.Clients.Find(unit, record.ClientId)!;
         var name = string.Concat(client.Name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-'));
-        return $"{name}-{record.Definition.Replace('/', '-')}-{record.Year}-{record.Kind}.{ending}";
+        return $"{name}-{record.Definition.Replace('/', '-')}-{Periods.InWords(record.Year, record.Period).Replace(' ', '-')}-{record.Kind}.{ending}";
     }
 }

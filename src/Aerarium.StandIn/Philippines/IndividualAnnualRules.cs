@@ -1,6 +1,6 @@
 namespace Aerarium.StandIn.Philippines;
 
-/// <summary>The arithmetic of an individual's annual return as the Philippines' simulated authority checks it.</summary>
+/// <summary>The arithmetic of an individual's annual return, in one or two columns, as the Philippines' simulated authority checks it.</summary>
 public sealed class IndividualAnnualRules : IDocumentRules
 {
     private const decimal BenefitsCeiling = 90_000;
@@ -11,28 +11,47 @@ public sealed class IndividualAnnualRules : IDocumentRules
     /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document)
     {
-        decimal Of(string name) => document.Amount($"Computation/{name}");
-        var exempt = Math.Min(BenefitsCeiling, document.Sum("Compensation/Employer", "Benefits")) + document.Sum("Compensation/Employer", "ExemptBesides");
-        (string Path, decimal Expected, string Rule)[] checks =
+        decimal Both(string name) => document.Amount($"Computation/{name}") + document.Amount($"SpouseColumn/Computation/{name}");
+        (string Path, decimal Expected, string Rule)[] together =
         [
-            ("Compensation/Gross", document.Sum("Compensation/Employer", "Gross"), "the sum over employers"),
-            ("Compensation/Exempt", exempt, "benefits up to their ceiling, and what is exempt besides"),
-            ("Compensation/Taxable", Math.Max(0, document.Sum("Compensation/Employer", "Gross") - exempt), "gross less exempt"),
-            ("Computation/TaxDue", Of("TaxByTable") + Of("TaxOfEightPerCent"), "the sum of both taxes"),
-            ("Computation/WithheldEmployers", document.Sum("Compensation/Employer", "TaxWithheld"), "the sum over employers"),
-            ("Computation/Credits", Of("PriorExcess") + Of("QuarterlyPaid") + Of("WithheldQuarters") + Of("WithheldLastQuarter") + Of("WithheldEmployers") + Of("ForeignCredit")
-                + Of("PaidWithEarlier") + document.Sum("Computation/OtherCredit", "Amount"), "the sum of the credits"),
-            ("Computation/Balance", Of("TaxDue") - Of("Credits"), "tax due less credits"),
+            ("Result/TaxDue", Both("TaxDue"), "the sum of both columns"),
+            ("Result/Credits", Both("Credits"), "the sum of both columns"),
+            ("Result/Balance", Both("Balance"), "the sum of both columns"),
+            ("Result/PayableNow", Math.Max(0, document.Amount("Result/Balance")) - Both("SecondPart"), "the balance less the second parts"),
         ];
-        return checks.Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>().Concat(SecondPart(document));
+        return
+        [
+            .. Column(document, ""),
+            .. document.Text("SpouseColumn/Tin") is null ? [] : Column(document, "SpouseColumn/"),
+            .. together.Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>(),
+        ];
     }
 
-    private static IEnumerable<Reason> SecondPart(Document document)
+    private static IEnumerable<Reason> Column(Document document, string column)
     {
-        var (second, due) = (document.Amount("Computation/SecondPart"), document.Amount("Computation/TaxDue"));
+        decimal Of(string name) => document.Amount($"{column}Computation/{name}");
+        decimal Employers(string name) => document.Sum($"{column}Compensation/Employer", name);
+        var exempt = Math.Min(BenefitsCeiling, Employers("Benefits")) + Employers("ExemptBesides");
+        (string Path, decimal Expected, string Rule)[] checks =
+        [
+            ("Compensation/Gross", Employers("Gross"), "the sum over employers"),
+            ("Compensation/Exempt", exempt, "benefits up to their ceiling, and what is exempt besides"),
+            ("Compensation/Taxable", Math.Max(0, Employers("Gross") - exempt), "gross less exempt"),
+            ("Computation/TaxDue", Of("TaxByTable") + Of("TaxOfEightPerCent") + Of("TaxOfSpecialRates"), "the sum of the taxes"),
+            ("Computation/WithheldEmployers", Employers("TaxWithheld"), "the sum over employers"),
+            ("Computation/Credits", Of("PriorExcess") + Of("QuarterlyPaid") + Of("WithheldQuarters") + Of("WithheldLastQuarter") + Of("WithheldEmployers") + Of("ForeignCredit")
+                + Of("PaidWithEarlier") + document.Sum($"{column}Computation/OtherCredit", "Amount"), "the sum of the credits"),
+            ("Computation/Balance", Of("TaxDue") - Of("Credits"), "tax due less credits"),
+        ];
+        foreach (var reason in checks.Select(c => document.Differs(column + c.Path, c.Expected, c.Rule)).OfType<Reason>())
+        {
+            yield return reason;
+        }
+
+        var (second, due) = (Of("SecondPart"), Of("TaxDue"));
         if (second > 0 && (due <= 2_000 || second > Math.Floor(due / 2)))
         {
-            yield return new Reason("SECOND-PART", document.Path("Computation/SecondPart"), "The second part is more than half of the tax due, or the tax due is too small to be paid in two parts.");
+            yield return new Reason("SECOND-PART", document.Path($"{column}Computation/SecondPart"), "The second part is more than half of the tax due, or the tax due is too small to be paid in two parts.");
         }
     }
 }

@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Countries.Philippines.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
@@ -14,8 +15,8 @@ public sealed class CompensationForm : Form
     public readonly AmountLine Taxable, Withheld;
 
     /// <summary>Declares the form.</summary>
-    public CompensationForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, TaxpayerForm taxpayer)
-        : base(definition, "compensation", "Compensation", "One block for each employer's certificate.", scope.Compensation)
+    public CompensationForm(Definition definition, IncomeTaxLaw law, Column column, TaxpayerForm taxpayer, CompensationForm? beside = null)
+        : base(definition, "compensation", "Compensation", "One block for each employer's certificate.", column.Compensation, Column.Spouse(beside))
     {
         var employers = Repeating("employers", "Employers", "employer", row => Block(row), "NIRC s. 32(A)(1)");
 
@@ -28,7 +29,7 @@ public sealed class CompensationForm : Form
         Withheld = Line("withheld", "Tax withheld by employers", employers.Sum(e => e.Withheld)).Law("NIRC s. 79");
 
         var certified = employers.Sum(e => e.Taxable);
-        Error("no-employer", scope.Compensation & employers.RowCount.Equals(0), "Enter each employer's certificate, or answer in Scope that there is no compensation.", scope.Compensation);
+        Error("no-employer", column.Compensation & employers.RowCount.Equals(0), "Enter each employer's certificate, or answer in Scope that there is no compensation.", column.Compensation);
         Warn("differs-from-certificates", employers.RowCount > 0 & Size(Taxable - certified) > 1,
             $"Taxable compensation is {Taxable}; the certificates say {certified}. One ceiling of {law.BenefitsExempt} holds for all employers together.", Taxable);
         Note("several-employers", employers.RowCount > 1, "With several employers the tax may exceed what was withheld.", Taxable);
@@ -38,6 +39,9 @@ public sealed class CompensationForm : Form
             var tin = row.Identifier("tin", "Employer's taxpayer number", PhilippinesIdentifiers.Tin).From("certificate of compensation, employer").Required();
             row.NamedBy(row.Text("name", "Employer's name").From("certificate of compensation, employer").Required());
             row.Answer("previous", "Previous employer of the year?").From("certificate of compensation");
+            var (own, other) = beside is null ? (taxpayer.Tin, taxpayer.SpouseTin) : (taxpayer.SpouseTin, taxpayer.Tin);
+            row.Error("employer-is-taxpayer", tin.BeginsLike(own, TaxpayerForm.OwnDigits), "This is the number of the person whose income it is; the employer cannot be the same.", tin);
+            row.Warn("employer-is-spouse", tin.BeginsLike(other, TaxpayerForm.OwnDigits), "This is the number of the other spouse; check that the employer is right.", tin);
             var pay = row.Entry("gross", "Gross compensation").InWholeUnits().From("certificate of compensation, gross").Required();
             var bonus = row.Entry("benefits", "13th month pay and other benefits").InWholeUnits().From("certificate of compensation, non-taxable and taxable together");
             var small = row.Entry("de-minimis", "De minimis benefits").InWholeUnits().From("certificate of compensation, non-taxable");

@@ -1,4 +1,5 @@
 using Aerarium.Core.Engine;
+using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries.Philippines.IndividualAnnual;
@@ -13,7 +14,6 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
     public EReturn Write(Evaluation evaluation)
     {
         bool Yes(string key) => evaluation.Value(evaluation.Definition.LineOf(key)) == "yes";
-        string? Text(string key) => evaluation.Value(evaluation.Definition.LineOf(key));
         var year = evaluation.Definition.Year;
         var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ph:individual-annual:{year}", "AnnualIncomeTaxReturn");
         x.Group("Header", () =>
@@ -42,76 +42,34 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Line("Contact", "declaration.contact-name");
             x.Line("Telephone", "declaration.contact-phone");
         });
-        x.GroupWhen(Yes("scope.compensation"), "Compensation", () =>
+        WriteColumn(x, evaluation, new ColumnKeys(evaluation, "", "scope."));
+        x.GroupWhen(Yes("scope.joint"), "SpouseColumn", () =>
         {
-            x.Rows("Employer", "compensation.employers", () =>
-            {
-                x.Line("Tin", "tin");
-                x.Line("Name", "name");
-                x.Amount("Gross", "gross");
-                x.Amount("Benefits", "benefits");
-                x.Amount("ExemptBesides", "exempt-besides");
-                x.Amount("TaxWithheld", "withheld");
-            });
-            x.Amount("Gross", "compensation.gross");
-            x.Amount("Exempt", "compensation.exempt");
-            x.Amount("Taxable", "compensation.taxable");
+            x.Line("Tin", "taxpayer.spouse-tin");
+            x.Line("Name", "taxpayer.spouse-name");
+            x.Line("Citizenship", "taxpayer.spouse-citizenship");
+            x.Line("Status", "scope.spouse-status");
+            WriteColumn(x, evaluation, new ColumnKeys(evaluation, "-spouse", "scope.spouse-"));
         });
-        x.GroupWhen(Yes("scope.business"), "Business", () =>
+        x.GroupWhen(Yes("scope.undivided"), "Undivided", () => x.Amount("Income", "undivided.income"));
+        x.GroupWhen(Yes("scope.special-rate"), "SpecialIncome", () => x.Rows("Activity", "special.items", () =>
         {
-            x.Line("Nature", "business.nature");
-            x.Line("VatRegistered", "business.vat-registered");
-            x.Line("Method", "business.method");
-            x.Amount("NetGoods", "business.net-goods");
-            x.Amount("NetServices", "business.net-services");
-            x.Amount("OtherIncome", "business.other-income");
-            x.Amount("PartnershipShare", "business.partnership-share");
-            if (Text("business.method") == "itemised")
-            {
-                x.Amount("Cost", "business.cost");
-                x.Rows("Expense", "deductions.expenses", () =>
-                {
-                    x.Line("Kind", "kind");
-                    x.Amount("Amount", "amount");
-                });
-                x.Amount("Entertainment", "deductions.entertainment");
-                x.Amount("InterestAllowed", "deductions.interest-allowed");
-                x.Amount("ContributionsLimited", "deductions.contributions-allowed");
-                x.Amount("ContributionsFull", "deductions.contributions-full");
-                x.Amount("Ordinary", "deductions.ordinary");
-                x.Amount("Special", "deductions.special-total");
-                x.Amount("LossesUsed", "deductions.losses-used");
-            }
-        });
-        x.GroupWhen(Yes("scope.foreign-tax"), "Foreign", () => x.Rows("Country", "tax.foreign", () =>
-        {
-            x.Line("Name", "country");
-            x.Amount("Income", "income");
-            x.Amount("Paid", "paid");
-            x.Amount("Allowed", "allowed");
+            x.Line("Treatment", "kind");
+            x.Line("Name", "activity");
+            x.Line("Basis", "basis");
+            x.Line("Until", "until");
+            x.Amount("Gross", "gross");
+            x.Amount("Deductions", "deductions");
+            x.Line("Rate", "rate");
+            x.Amount("Tax", "tax");
         }));
-        x.Group("Computation", () =>
+        x.Group("Result", () =>
         {
-            x.Amount("TaxableIncome", "tax.taxable");
-            x.Amount("TaxByTable", "tax.by-table");
-            x.Amount("TaxOfEightPerCent", "tax.eight-tax");
-            x.Amount("TaxDue", "tax.due");
-            x.Amount("PriorExcess", "balance.prior-excess");
-            x.Amount("QuarterlyPaid", "balance.quarterly-paid");
-            x.Amount("WithheldQuarters", "balance.withheld-quarters");
-            x.Amount("WithheldLastQuarter", "balance.withheld-last-quarter");
-            x.Amount("WithheldEmployers", "balance.withheld-employers");
-            x.Amount("ForeignCredit", "balance.foreign-credit");
-            x.Amount("PaidWithEarlier", "balance.paid-with-earlier");
-            x.Rows("OtherCredit", "balance.other", () =>
-            {
-                x.Line("Name", "name");
-                x.Amount("Amount", "amount");
-            });
-            x.Amount("Credits", "balance.credits");
-            x.Amount("Balance", "balance.balance");
-            x.Amount("SecondPart", "balance.second-part");
-            x.Line("Overpayment", "balance.overpayment");
+            x.Amount("TaxDue", "result.due");
+            x.Amount("Credits", "result.credits");
+            x.Amount("Balance", "result.balance");
+            x.Amount("PayableNow", "result.payable-now");
+            x.Line("Overpayment", "result.overpayment");
         });
         x.Group("Declaration", () =>
         {
@@ -121,5 +79,85 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Line("Date", "declaration.date");
         });
         return x.Finish();
+    }
+
+    private static void WriteColumn(EReturnWriter x, Evaluation evaluation, ColumnKeys column)
+    {
+        x.GroupWhen(column.Answered("compensation"), "Compensation", () =>
+        {
+            x.Rows("Employer", column.Key("compensation.employers"), () =>
+            {
+                x.Line("Tin", "tin");
+                x.Line("Name", "name");
+                x.Amount("Gross", "gross");
+                x.Amount("Benefits", "benefits");
+                x.Amount("ExemptBesides", "exempt-besides");
+                x.Amount("TaxWithheld", "withheld");
+            });
+            x.Amount("Gross", column.Key("compensation.gross"));
+            x.Amount("Exempt", column.Key("compensation.exempt"));
+            x.Amount("Taxable", column.Key("compensation.taxable"));
+        });
+        x.GroupWhen(column.Answered("business"), "Business", () =>
+        {
+            x.Line("Nature", column.Key("business.nature"));
+            x.Line("VatRegistered", column.Key("business.vat-registered"));
+            x.Line("Method", column.Key("business.method"));
+            x.Amount("NetGoods", column.Key("business.net-goods"));
+            x.Amount("NetServices", column.Key("business.net-services"));
+            x.Amount("OtherIncome", column.Key("business.other-income"));
+            x.Amount("PartnershipShare", column.Key("business.partnership-share"));
+            if (evaluation.Value(evaluation.Definition.LineOf(column.Key("business.method"))) == "itemised")
+            {
+                x.Amount("Cost", column.Key("business.cost"));
+                x.Rows("Expense", column.Key("deductions.expenses"), () =>
+                {
+                    x.Line("Kind", "kind");
+                    x.Amount("Amount", "amount");
+                });
+                x.Amount("Entertainment", column.Key("deductions.entertainment"));
+                x.Amount("InterestAllowed", column.Key("deductions.interest-allowed"));
+                x.Amount("ContributionsLimited", column.Key("deductions.contributions-allowed"));
+                x.Amount("ContributionsFull", column.Key("deductions.contributions-full"));
+                x.Amount("Ordinary", column.Key("deductions.ordinary"));
+                x.Amount("Special", column.Key("deductions.special-total"));
+                x.Amount("LossesUsed", column.Key("deductions.losses-used"));
+            }
+        });
+        x.GroupWhen(column.Answered("foreign-tax"), "Foreign", () => x.Rows("Country", column.Key("tax.foreign"), () =>
+        {
+            x.Line("Name", "country");
+            x.Amount("Income", "income");
+            x.Amount("Paid", "paid");
+            x.Amount("Allowed", "allowed");
+        }));
+        x.Group("Computation", () =>
+        {
+            x.Amount("TaxableIncome", column.Key("tax.taxable"));
+            x.Amount("TaxByTable", column.Key("tax.by-table"));
+            x.Amount("TaxOfEightPerCent", column.Key("tax.eight-tax"));
+            x.Amount("HalfOfUndivided", column.Key("tax.undivided"));
+            if (column.IsTaxpayer)
+            {
+                x.Amount("TaxOfSpecialRates", "special.special-tax");
+            }
+
+            x.Amount("TaxDue", column.Key("tax.due"));
+            x.Amount("PriorExcess", column.Key("balance.prior-excess"));
+            x.Amount("QuarterlyPaid", column.Key("balance.quarterly-paid"));
+            x.Amount("WithheldQuarters", column.Key("balance.withheld-quarters"));
+            x.Amount("WithheldLastQuarter", column.Key("balance.withheld-last-quarter"));
+            x.Amount("WithheldEmployers", column.Key("balance.withheld-employers"));
+            x.Amount("ForeignCredit", column.Key("balance.foreign-credit"));
+            x.Amount("PaidWithEarlier", column.Key("balance.paid-with-earlier"));
+            x.Rows("OtherCredit", column.Key("balance.other"), () =>
+            {
+                x.Line("Name", "name");
+                x.Amount("Amount", "amount");
+            });
+            x.Amount("Credits", column.Key("balance.credits"));
+            x.Amount("Balance", column.Key("balance.balance"));
+            x.Amount("SecondPart", column.Key("balance.second-part"));
+        });
     }
 }

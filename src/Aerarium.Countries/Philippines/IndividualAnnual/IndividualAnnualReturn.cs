@@ -1,12 +1,12 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Countries.Philippines.Parameters;
 
 namespace Aerarium.Countries.Philippines.IndividualAnnual;
 
 /// <summary>
-/// The annual income tax return of an individual: compensation, business or profession, or both, by the graduated table or by
-/// 8%. Left out on purpose, so far: the spouse's column, exempt income and special rates; Scope stops with an error when they
-/// arise. Losses of earlier years are used as one sum, not year by year.
+/// The annual income tax return of an individual or, in two parallel columns, of a couple: compensation, business or
+/// profession, or both, by the graduated table or by 8%; income that is exempt or under a special rate apart from it.
 /// </summary>
 public sealed class IndividualAnnualReturn : Definition
 {
@@ -20,22 +20,31 @@ public sealed class IndividualAnnualReturn : Definition
         var law = IncomeTaxLaw.For(year);
         Deadlines = [law.Payment, law.Filing, law.SecondPart];
         var scope = new ScopeForm(this, law);
-        var taxpayer = new TaxpayerForm(this);
-        var compensation = new CompensationForm(this, law, scope, taxpayer);
-        var business = new BusinessForm(this, law, scope);
-        var deductions = new DeductionsForm(this, law, scope, business);
-        var tax = new TaxForm(this, law, scope, compensation, business, deductions);
-        var credits = new CreditsForm(this, law, scope, taxpayer, compensation, tax);
-        _ = new ChargesForm(this, law, scope, credits);
+        var taxpayer = new TaxpayerForm(this, scope.Joint);
+        var (own, spouse) = (scope.Taxpayer, scope.Spouse);
+        var compensation = new CompensationForm(this, law, own, taxpayer);
+        var spouseCompensation = new CompensationForm(this, law, spouse, taxpayer, compensation);
+        var business = new BusinessForm(this, law, own);
+        var spouseBusiness = new BusinessForm(this, law, spouse, business);
+        var deductions = new DeductionsForm(this, law, own, business, null, LossesOfLastYear.In("deductions"));
+        var spouseDeductions = new DeductionsForm(this, law, spouse, spouseBusiness, deductions, LossesOfLastYear.In("deductions-spouse"));
+        var undivided = new UndividedForm(this, scope);
+        var special = new SpecialIncomeForm(this, scope);
+        var tax = new TaxForm(this, law, own, compensation, business, deductions, undivided.Taxpayer, special);
+        var spouseTax = new TaxForm(this, law, spouse, spouseCompensation, spouseBusiness, spouseDeductions, undivided.Spouse, null, tax);
+        var credits = new CreditsForm(this, law, own, taxpayer, compensation, business, tax);
+        var spouseCredits = new CreditsForm(this, law, spouse, taxpayer, spouseCompensation, spouseBusiness, spouseTax, credits);
+        var result = new ResultForm(this, law, scope, (tax, credits), (spouseTax, spouseCredits));
+        _ = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, law.Payment.Day);
         _ = new DeclarationForm(this);
-        ChargesRunOn(credits.Running);
+        ChargesRunOn(result.Running);
         Seal(
-            new KeyFigure("Income", tax.Income.Line, ""),
-            new KeyFigure("Deductions", tax.Deductions.Line, "-"),
-            new KeyFigure("Taxable", tax.Taxable.Line, "="),
-            new KeyFigure("Tax due", tax.Due.Line, ">"),
-            new KeyFigure("Credits", credits.Credits.Line, "-"),
-            new KeyFigure("Balance", credits.Balance.Line, "="));
+            new KeyFigure("Income", result.Income.Line, ""),
+            new KeyFigure("Deductions", result.Deductions.Line, "-"),
+            new KeyFigure("Taxable", result.Taxable.Line, "="),
+            new KeyFigure("Tax due", result.Due.Line, ">"),
+            new KeyFigure("Credits", result.Credits.Line, "-"),
+            new KeyFigure("Balance", result.Balance.Line, "="));
     }
 
     /// <inheritdoc />

@@ -1,24 +1,45 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Countries.Philippines.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
 namespace Aerarium.Countries.Philippines.IndividualAnnual;
 
-/// <summary>Taxable income and the tax on it, by the method chosen.</summary>
+/// <summary>Taxable income of one column and the tax on it, by the method chosen.</summary>
 public sealed class TaxForm : Form
 {
+    /// <summary>From where on sales are questioned; our own threshold, no law.</summary>
+    private const decimal NearCeiling = 2_700_000;
+
     private sealed record Country(AmountLine Income, AmountLine Allowed);
 
     /// <summary>Income, deductions, taxable income, tax due and the credit for foreign tax.</summary>
     public readonly AmountLine Income, Deductions, Taxable, Due, ForeignCredit;
 
     /// <summary>Declares the form.</summary>
+    /// <param name="definition">The return.</param>
+    /// <param name="law">The law of the year.</param>
+    /// <param name="column">The taxpayer's or the spouse's column.</param>
+    /// <param name="compensation">Compensation of the column.</param>
+    /// <param name="business">Business of the column.</param>
+    /// <param name="deductions">Itemised deductions of the column.</param>
+    /// <param name="undivided">The column's half of income that belongs to neither spouse alone.</param>
+    /// <param name="special">Exempt and special-rate income; in the taxpayer's column only.</param>
+    /// <param name="beside">The taxpayer's form, for the spouse's.</param>
     public TaxForm(
-        Definition definition, IncomeTaxLaw law, ScopeForm scope, CompensationForm compensation, BusinessForm business, DeductionsForm deductions)
-        : base(definition, "tax", "Tax due", "By the graduated table, or by 8% on sales and the table on compensation.")
+        Definition definition,
+        IncomeTaxLaw law,
+        Column column,
+        CompensationForm compensation,
+        BusinessForm business,
+        DeductionsForm deductions,
+        AmountLine undivided,
+        SpecialIncomeForm? special,
+        TaxForm? beside = null)
+        : base(definition, "tax", "Tax due", "By the graduated table, or by 8% on sales and the table on compensation.", column.Applies, Column.Spouse(beside))
     {
-        Section("Business income", "NIRC s. 24(A), 34", scope.Business & !business.EightPerCent);
+        Section("Business income", "NIRC s. 24(A), 34", column.Business & !business.EightPerCent);
         var cost = business.CostOfSales;
         var standard = Line("standard-deduction", "Optional standard deduction", If(business.Standard, law.StandardDeduction * business.NetSales, 0), ToUnits)
             .Law("NIRC s. 34(L)");
@@ -27,17 +48,21 @@ public sealed class TaxForm : Form
         var all = Line("business-income", "Business income", net + business.NonOperating + business.PartnershipShare).Subtotal();
         var taxableBusiness = Line("business-taxable", "Taxable business income; a loss never reduces compensation", AtLeastZero(all)).Law("NIRC s. 34, opening words");
 
-        Section("8% on sales and receipts", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", scope.Business & business.EightPerCent);
-        var reduction = Line("reduction", "Reduction, for who has no compensation in the year", If(scope.Compensation, 0, law.EightPerCentReduction));
-        var eightBase = Line("eight-base", "Sales, receipts and other income less the reduction", AtLeastZero(business.NetSales + business.NonOperating - reduction));
+        Section("8% on sales and receipts", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", column.Business & business.EightPerCent);
+        var reduction = Line("reduction", "Reduction, for who has no compensation in the year", If(column.Compensation, 0, law.EightPerCentReduction));
+        var eightBase = Line("eight-base", "Sales, receipts and other income less the reduction", AtLeastZero(business.NetSales + business.NonOperating + undivided - reduction));
         var eightTax = Line("eight-tax", "Tax of 8%", law.EightPerCent * eightBase, ToUnits).Law("NIRC s. 24(A)(2)(b)");
 
         Section("Tax", "NIRC s. 24(A)");
-        Income = Line("income", "Income", compensation.Taxable + If(business.EightPerCent, business.NetSales + business.NonOperating, business.NetSales - cost + business.NonOperating + business.PartnershipShare));
+        var half = Line("undivided", "Half of the income that belongs to neither spouse alone", undivided).Law("NIRC s. 51(D)");
+        var specialIncome = special is null ? (Amount)0 : special.Income;
+        Income = Line("income", "Income",
+            compensation.Taxable + half + specialIncome
+            + If(business.EightPerCent, business.NetSales + business.NonOperating, business.NetSales - cost + business.NonOperating + business.PartnershipShare));
         Deductions = Line("deductions", "Deductions and reductions", If(business.EightPerCent, reduction, standard + itemised));
-        Taxable = Line("taxable", "Taxable income", compensation.Taxable + If(business.EightPerCent, eightBase, taxableBusiness)).Subtotal();
+        Taxable = Line("taxable", "Taxable income", compensation.Taxable + If(business.EightPerCent, eightBase, taxableBusiness + half)).Subtotal();
         var byTable = Line("by-table", "Tax by the graduated table", Progressive(law.Table, If(business.EightPerCent, compensation.Taxable, Taxable)), ToUnits).Law("NIRC s. 24(A)(2)(a)");
-        Due = Line("due", "Tax due", byTable + eightTax).Final();
+        Due = Line("due", "Tax due", special is null ? byTable + eightTax : byTable + eightTax + special.Tax).Final();
 
         var countries = Repeating("foreign", "Tax paid abroad", "country", row =>
         {
@@ -47,13 +72,25 @@ public sealed class TaxForm : Form
             var limit = row.Line("limit", "Limit for the country", If(Taxable > 0, Due * income / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(a)");
             row.Warn("foreign-cut", paid > limit, $"{paid - limit} of the tax paid there is above the country's limit and is lost.", paid);
             return new Country(income, row.Line("allowed", "Allowed for the country", Min(paid, AtLeastZero(limit))));
-        }, "NIRC s. 34(C)", scope.ForeignTax);
+        }, "NIRC s. 34(C)", column.ForeignTax);
 
-        Section("Credit for foreign tax", "NIRC s. 34(C)(4)", scope.ForeignTax);
+        Section("Credit for foreign tax", "NIRC s. 34(C)(4)", column.ForeignTax);
         var overall = Line("foreign-limit", "Limit for all countries together", If(Taxable > 0, Due * countries.Sum(c => c.Income) / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(b)");
         ForeignCredit = Line("foreign-credit", "Credit for foreign tax", Min(countries.Sum(c => c.Allowed), AtLeastZero(overall))).Subtotal();
 
-        Warn("business-loss", all < 0 & scope.Compensation, $"The business loss of {AtLeastZero(0 - all)} cannot reduce compensation.", all);
-        Warn("foreign-with-eight", scope.ForeignTax & business.EightPerCent, "Whether the credit for foreign tax goes with 8% is unsure; confirm it with the authority.", ForeignCredit);
+        Section("Financial statements", "NIRC s. 232", business.Itemised & business.Gross > law.EightPerCentCeiling);
+        var audited = Answer("audited-statements", "Audited financial statements attached?").From("auditor").Required();
+
+        Error("no-sales", column.Business & business.Gross.Equals(0) & business.PartnershipShare.Equals(0),
+            "Enter sales, receipts or other income, or answer in Scope that there is no business.", business.Gross);
+        Error("eight-above-ceiling", business.EightPerCent & business.Gross > law.EightPerCentCeiling,
+            $"Sales, receipts and other income are {business.Gross}, above {law.EightPerCentCeiling}: 8% is not open, the whole year is graduated.", business.Method);
+        Warn("near-ceiling", business.EightPerCent & business.Gross >= NearCeiling & business.Gross <= law.EightPerCentCeiling,
+            $"Sales and other income, {business.Gross}, are near the ceiling of {law.EightPerCentCeiling}; check that nothing is missing.", business.Gross);
+        Error("unaudited", business.Itemised & business.Gross > law.EightPerCentCeiling & !audited,
+            "Audited financial statements go with this return (NIRC s. 232).", audited);
+        Warn("business-loss", all < 0 & column.Compensation, $"The business loss of {AtLeastZero(0 - all)} cannot reduce compensation.", all);
+        Warn("foreign-with-eight", column.ForeignTax & business.EightPerCent, "Whether the credit for foreign tax goes with 8% is unsure; confirm it with the authority.", ForeignCredit);
+        Warn("undivided-with-eight", half > 0 & business.EightPerCent, "How income of both spouses is taxed beside 8% is unsure; it is added to sales here. Confirm it with the authority.", half);
     }
 }

@@ -82,6 +82,14 @@ public sealed record IncomeTaxLaw
     public Deadline SecondPart => new(
         "second-payment", "Second part to be paid", PhilippinesHolidays.Calendar.WorkingDayOnOrAfter(new DateOnly(Year + 1, 10, 15)), "NIRC s. 56(A)(2)", Certain);
 
+    /// <summary>Day by which a quarter's return is filed and paid: the 15th of May, August or November, or the working day after it. The fourth quarter is in the annual return.</summary>
+    public Deadline OfQuarter(int quarter, string act) => new(
+        act,
+        act == "payment" ? "Tax of the quarter to be paid" : "Quarterly return to be filed",
+        PhilippinesHolidays.Calendar.WorkingDayOnOrAfter(new DateOnly(Year, (3 * quarter) + 2, 15)),
+        "NIRC s. 74",
+        Certain);
+
     /// <summary>The years covered.</summary>
     public static readonly IReadOnlyList<int> Years = [2021, 2024, 2025];
 

@@ -3,14 +3,14 @@ using Aerarium.Core.Formulas;
 using Aerarium.Countries.Philippines.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
-namespace Aerarium.Countries.Philippines.IndividualAnnual;
+namespace Aerarium.Countries.Philippines.Individual;
 
 /// <summary>Itemised deductions, those with a ceiling cut to it, and losses of earlier years.</summary>
 public sealed class DeductionsForm : Form
 {
     private sealed record Expense(AmountLine Amount);
 
-    private sealed record Loss(AmountLine Usable);
+    private sealed record Loss(AmountLine Used);
 
     private static readonly Choice[] Kinds =
     [
@@ -24,12 +24,18 @@ public sealed class DeductionsForm : Form
         new("advertising", "Advertising and promotion"), new("miscellaneous", "Miscellaneous"),
     ];
 
-    /// <summary>Ordinary and special deductions, and the losses of earlier years that are used.</summary>
-    public readonly AmountLine Ordinary, Special, LossesUsed;
+    /// <summary>Ordinary and special deductions.</summary>
+    public readonly AmountLine Ordinary, Special;
+
+    /// <summary>The losses of earlier years that are used; nothing in a return that does not ask for them row by row.</summary>
+    public readonly Amount LossesUsed = 0;
+
+    /// <summary>The losses of earlier years, with what is left of each.</summary>
+    public const string LossesSection = "losses";
 
     /// <summary>Declares the form.</summary>
-    public DeductionsForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, BusinessForm business)
-        : base(definition, "deductions", "Itemised deductions", "What was spent, by kind; ceilings are applied below.", scope.Business & business.Itemised)
+    public DeductionsForm(Definition definition, IncomeTaxLaw law, Column column, BusinessForm business, DeductionsForm? beside = null, RowTie? lossesFrom = null)
+        : base(definition, "deductions", "Itemised deductions", "What was spent, by kind; ceilings are applied below.", column.Business & business.Itemised, Column.Spouse(beside))
     {
         var expenses = Repeating("expenses", "Ordinary deductions", "deduction", row =>
         {
@@ -65,26 +71,48 @@ public sealed class DeductionsForm : Form
             return new Expense(row.Entry("amount", "Amount").InWholeUnits().Required());
         });
 
-        var losses = Repeating("losses", "Losses of earlier years", "loss", row =>
-        {
-            var year = row.Count("year", "Year it arose").Between(2009, law.Year - 1).From("return of that year").Required();
-            var loss = row.Entry("loss", "Loss").InWholeUnits().From("return of that year").Required();
-            var applied = row.Entry("applied", "Used in years before").InWholeUnits().From("returns since");
-            var expired = year + If(year.Equals(2020) | year.Equals(2021), law.LossYearsOf2020And2021, law.LossYears) < law.Year;
-            row.Error("loss-expired", year.IsFilled() & expired, "This loss can no longer be used; remove it.", year);
-            row.Error("loss-overused", applied > loss, "More was used than the loss; check the returns since.", applied);
-            return new Loss(row.Line("usable", "Still usable", If(expired, 0, AtLeastZero(loss - applied))).Law("NIRC s. 34(D)(3)"));
-        }, "NIRC s. 34(D)(3); RR 14-2001, 25-2020", scope.Losses);
-
-        Section("Losses used", "NIRC s. 34(D)(3)");
+        Section("Before losses of earlier years", "NIRC s. 34(D)(3)");
         Special = Line("special-total", "Special deductions", specials.Sum(s => s.Amount));
         var beforeLosses = Line("before-losses", "Business income before losses of earlier years", gross - Ordinary - Special);
-        LossesUsed = Line("losses-used", "Losses used this year", Min(AtLeastZero(beforeLosses), losses.Sum(l => l.Usable))).Law("NIRC s. 34(D)(3)");
-        Line("losses-left", "Losses left for later years, before those that expire", losses.Sum(l => l.Usable) - LossesUsed);
+        Line("own-loss", "Loss of this period, to be used in later years", AtLeastZero(0 - beforeLosses)).Law("NIRC s. 34(D)(3)");
+
+        if (column.Losses is not null)
+        {
+            LossesUsed = Losses(law, column.Losses, beforeLosses, lossesFrom);
+        }
 
         Warn("entertainment-cut", forGoods + forServices < entertainment,
             $"{entertainment - forGoods - forServices} of entertainment is above the ceiling and is lost.", entertainment);
         Warn("contributions-cut", limitedAllowed < limited, $"{limited - limitedAllowed} of the contributions is above the limit and is lost.", limited);
-        Warn("audited-statements", business.Itemised & business.Gross > law.EightPerCentCeiling, "Audited financial statements go with this return (NIRC s. 232).", Ordinary);
+    }
+
+    private AmountLine Losses(IncomeTaxLaw law, Condition carried, AmountLine beforeLosses, RowTie? from)
+    {
+        var losses = Repeating(LossesSection, "Losses of earlier years", "loss", row =>
+        {
+            var year = row.Count("year", "Year it arose").Between(2009, law.Year - 1).From("return of that year").Required();
+            row.NamedBy(year);
+            var loss = row.Entry("loss", "Loss").InWholeUnits().From("return of that year").Required();
+            var applied = row.Entry("applied", "Used in years before").InWholeUnits().From("returns since");
+            var last = row.NumberLine("last-year", "Last year in which it may be used",
+                year + If(year.Equals(2020) | year.Equals(2021), law.LossYearsOf2020And2021, law.LossYears)).Law("NIRC s. 34(D)(3); RR 25-2020");
+            row.Error("loss-expired", year.IsFilled() & last < law.Year, "This loss can no longer be used; remove it.", year);
+            row.Error("loss-overused", applied > loss, "More was used than the loss; check the returns since.", applied);
+            row.Error("loss-year-twice", row.RepeatsEarlier(year), "This year's loss is entered twice; keep one row for each year.", year);
+            var usable = row.Line("usable", "Still usable", If(last < law.Year, 0, AtLeastZero(loss - applied))).Law("NIRC s. 34(D)(3)");
+            var used = row.Line("used", "Used this year, the oldest first",
+                Min(usable, AtLeastZero(beforeLosses - row.SumOfEarlier(usable, year)))).Law("NIRC s. 34(D)(3); RR 14-2001");
+            row.Line("left", "Left for later years", If(last <= law.Year, 0, usable - used)).Law("NIRC s. 34(D)(3)");
+            var expiring = row.Line("expiring", "Lost, because this is its last year", If(last.Equals(law.Year), usable - used, 0));
+            row.Note("loss-expires", expiring > 0, $"{expiring} of this loss can be used for the last time this year and is lost.", used);
+            return new Loss(used);
+        }, "NIRC s. 34(D)(3); RR 14-2001, 25-2020", carried);
+        if (from is not null)
+        {
+            losses.TiedTo(from);
+        }
+
+        Section("Losses used", "NIRC s. 34(D)(3)", carried);
+        return Line("losses-used", "Losses used this year", losses.Sum(l => l.Used)).Law("NIRC s. 34(D)(3)").Subtotal();
     }
 }

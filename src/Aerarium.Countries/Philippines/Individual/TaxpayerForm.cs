@@ -1,19 +1,22 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 
-namespace Aerarium.Countries.Philippines.IndividualAnnual;
+namespace Aerarium.Countries.Philippines.Individual;
 
-/// <summary>Who files, and how to reach them.</summary>
+/// <summary>Who files, and how to reach them; in a joint return also the spouse.</summary>
 public sealed class TaxpayerForm : Form
 {
+    /// <summary>How many characters of a taxpayer number are the person's own; the branch follows.</summary>
+    public const int OwnDigits = 9;
+
     /// <summary>Whether the return amends an earlier one.</summary>
     public readonly Condition Amended;
 
-    /// <summary>The taxpayer's own number.</summary>
-    public readonly TextLine Tin;
+    /// <summary>The taxpayer's own number, and the spouse's in a joint return.</summary>
+    public readonly TextLine Tin, SpouseTin;
 
     /// <summary>Declares the form.</summary>
-    public TaxpayerForm(Definition definition)
+    public TaxpayerForm(Definition definition, AnswerLine joint)
         : base(definition, "taxpayer", "Taxpayer", "As the registration certificate has them; the client's particulars fill these lines.")
     {
         Section("Taxpayer");
@@ -26,6 +29,12 @@ public sealed class TaxpayerForm : Form
         Text("address", "Registered address").From("registration certificate").Required().FollowsClient("postal-address");
         Text("email", "E-mail").FollowsClient("email");
         Text("phone", "Telephone").FollowsClient("phone");
+
+        Section("Spouse", "NIRC s. 51(D)", joint);
+        SpouseTin = Identifier("spouse-tin", "Spouse's taxpayer identification number", PhilippinesIdentifiers.Tin).From("registration certificate").Required();
+        Text("spouse-name", "Spouse's full official name").From("registration certificate").Required();
+        Text("spouse-citizenship", "Spouse's citizenship").From("registration certificate").Required();
+        Error("spouse-is-taxpayer", SpouseTin.BeginsLike(Tin, OwnDigits), "This is the taxpayer's own number; give the spouse's.", SpouseTin);
 
         Section("Return");
         var kind = Choice("kind", "Kind of return", [new("original", "Original"), new("amended", "Amended")]).Required().FollowsClient("return-kind");

@@ -3,7 +3,7 @@ using Aerarium.Core.Formulas;
 using Aerarium.Countries.Philippines.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
-namespace Aerarium.Countries.Philippines.IndividualAnnual;
+namespace Aerarium.Countries.Philippines.Individual;
 
 /// <summary>Surcharge, interest and compromise when the return is filed or paid late.</summary>
 public sealed class ChargesForm : Form
@@ -12,16 +12,16 @@ public sealed class ChargesForm : Form
     public override bool OfOneYear => true;
 
     /// <summary>Declares the form.</summary>
-    public ChargesForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, CreditsForm credits)
-        : base(definition, "charges", "Late filing and payment", "What the authority adds when the return or the payment is late.", scope.Late)
+    public ChargesForm(Definition definition, IncomeTaxLaw law, Condition late, Amount payableNow, Condition fullRates, DateOnly due)
+        : base(definition, "charges", "Late filing and payment", "What the authority adds when the return or the payment is late.", late)
     {
         Section("Charges", "NIRC s. 248, 249; EOPT");
-        var paid = Date("paid-on", "Paid on").Hint("the day it is or will be paid").RequiredWhen(credits.PayableNow > 0);
-        var charges = new LateCharges(law, credits.FullRates, credits.PayableNow, law.Payment.Day, paid);
+        var paid = Date("paid-on", "Paid on").Hint("the day it is or will be paid").RequiredWhen(payableNow > 0);
+        var charges = new LateCharges(law, fullRates, payableNow, due, paid);
         var surcharge = Line("surcharge", "Surcharge", If(paid.IsFilled(), charges.Surcharge, 0), ToUnits).Law("NIRC s. 248");
         var days = NumberLine("days-late", "Days late", charges.Days).Unit("days");
         var interest = Line("interest", "Interest", charges.InterestFor(days), ToUnits).Law("NIRC s. 249");
         var compromise = Entry("compromise", "Compromise, by the authority's scale").InWholeUnits().Hint("RMO 7-2015; the scale is not reproduced here").Law("RMO 7-2015");
-        Line("total-with-charges", "To pay now with charges", credits.PayableNow + surcharge + interest + compromise).Final();
+        Line("total-with-charges", "To pay now with charges", payableNow + surcharge + interest + compromise).Final();
     }
 }

@@ -3,14 +3,14 @@ using Aerarium.Core.Formulas;
 using Aerarium.Countries.Philippines.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
-namespace Aerarium.Countries.Philippines.IndividualAnnual;
+namespace Aerarium.Countries.Philippines.Individual;
 
-/// <summary>Business or profession: sales and receipts, other income, and the method chosen.</summary>
+/// <summary>
+/// Business or profession: sales and receipts of the period, other income, and the method chosen. The quarterly and the annual
+/// return of one year share it; the method elected in the first quarter holds for the year and is followed by the later returns.
+/// </summary>
 public sealed class BusinessForm : Form
 {
-    /// <summary>From where on sales are questioned; our own threshold, no law.</summary>
-    private const decimal NearCeiling = 2_700_000;
-
     private sealed record Other(AmountLine Amount);
 
     /// <summary>Net sales and receipts; other income that is not of operations; share in a professional partnership; cost of sales.</summary>
@@ -19,9 +19,16 @@ public sealed class BusinessForm : Form
     /// <summary>The method: one of them holds when business income is declared.</summary>
     public readonly Condition EightPerCent, Itemised, Standard;
 
+    /// <summary>The method, and whether it was elected in time.</summary>
+    public readonly ChoiceLine Method;
+
     /// <summary>Declares the form.</summary>
-    public BusinessForm(Definition definition, IncomeTaxLaw law, ScopeForm scope)
-        : base(definition, "business", "Business and profession", "Sales and receipts, and how they are taxed.", scope.Business)
+    /// <param name="definition">The return.</param>
+    /// <param name="law">The law of the year.</param>
+    /// <param name="column">The taxpayer's or the spouse's column.</param>
+    /// <param name="beside">The taxpayer's form, for the spouse's.</param>
+    public BusinessForm(Definition definition, IncomeTaxLaw law, Column column, BusinessForm? beside = null)
+        : base(definition, "business", "Business and profession", "Sales and receipts, and how they are taxed.", column.Business, Column.Spouse(beside))
     {
         Section("Registration");
         Text("nature", "Nature of business or profession").From("registration certificate").Required();
@@ -30,12 +37,18 @@ public sealed class BusinessForm : Form
         var onlyShare = Answer("partnership-only", "Business income only as a share of a general professional partnership?").Required();
 
         Section("Method", "NIRC s. 24(A)(2), 34(L); RR 8-2018");
-        var method = Choice("method", "Method for the year",
+        Method = Choice("method", "Method for the year",
             [new("itemised", "Graduated, itemised deductions"), new("standard", "Graduated, standard deduction"), new("eight", "8% on sales and receipts")]).Required();
+        var method = Method;
+        if (definition.Period != Periods.Quarter(1))
+        {
+            method.TiedTo(new TiedReturn("ph/individual-quarterly", 0, Periods.Quarter(1), column.Relation).Line("business.method"));
+        }
+
         EightPerCent = method.Is("eight");
         Itemised = method.Is("itemised");
         Standard = method.Is("standard");
-        var elected = Answer("elected", "Elected in the first quarter's return, or on registration?").Required()
+        var elected = Answer("elected", "Elected in the first quarter's return, or on registration?").RequiredWhen(!Itemised).When(!Itemised)
             .From("first quarter's return, registration").Hint("the election holds for the year; without one, graduated and itemised");
 
         Section("Sales and receipts", "NIRC s. 32");
@@ -59,19 +72,18 @@ public sealed class BusinessForm : Form
         CostOfSales = Entry("cost", "Cost of sales or services").InWholeUnits().From("accounts").When(Itemised).Law("NIRC s. 27(E)(4) by analogy");
         Gross = Line("gross", "Gross sales, receipts and other income", goods + services + NonOperating).Law("RR 8-2018").Subtotal();
 
-        Error("no-sales", scope.Business & Gross.Equals(0) & PartnershipShare.Equals(0), "Enter sales, receipts or other income, or answer in Scope that there is no business.", goods);
         Error("returns-exceed-sales", NetGoods < 0 | NetServices < 0, "Returns and discounts are more than the sales; check the ledger.", goodsBack);
-        Error("eight-above-ceiling", EightPerCent & Gross > law.EightPerCentCeiling,
-            $"Sales, receipts and other income are {Gross}, above {law.EightPerCentCeiling}: 8% is not open, the whole year is graduated.", method);
         Error("eight-not-open", EightPerCent & (vat | otherTax | onlyShare),
             "8% is not open to who is registered for value-added tax, subject to another percentage tax, or has only a partnership's share.", method);
         Error("eight-not-elected", EightPerCent & elected.IsFilled() & !elected, "8% was not elected in time: the graduated table and itemised deductions hold for the year.", elected);
         Error("standard-not-elected", Standard & elected.IsFilled() & !elected, "The standard deduction was not elected in time: itemised deductions hold for the year.", elected);
         Error("eight-with-share", EightPerCent & PartnershipShare > 0,
             "How a partnership's share is taxed beside 8% is not covered here; take another method, or file it elsewhere.", PartnershipShare);
-        Warn("near-ceiling", EightPerCent & Gross >= NearCeiling & Gross <= law.EightPerCentCeiling,
-            $"Sales and other income, {Gross}, are near the ceiling of {law.EightPerCentCeiling}; check that nothing is missing.", goods);
         Warn("standard-with-share", Standard & PartnershipShare > 0, "The standard deduction does not apply to a partnership's share.", PartnershipShare);
         Note("percentage-tax", (Itemised | Standard) & vat.IsFilled() & !vat, "The percentage tax of NIRC s. 116 is due besides; 8% would have stood in its place.", method);
+        if (definition.Period == Periods.Quarter(1))
+        {
+            Note("before-election", method.IsBlank() | elected.IsBlank(), "Compare 8%, the standard deduction and itemised deductions before the election: it holds for the whole year.", method);
+        }
     }
 }

@@ -1,6 +1,6 @@
 using Aerarium.Core.Definitions;
 
-namespace Aerarium.Countries.Philippines.IndividualAnnual;
+namespace Aerarium.Countries.Philippines.Individual;
 
 /// <summary>The declaration under penalties of perjury, and who files.</summary>
 public sealed class DeclarationForm : Form

@@ -1,0 +1,30 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries.Philippines.Parameters;
+using static Aerarium.Core.Formulas.Law;
+
+namespace Aerarium.Countries.Philippines.Individual;
+
+/// <summary>Sizes of taxpayers by gross sales of the year (EOPT; RR 8-2024): the two smallest have reduced charges.</summary>
+public static class SizeOfTaxpayer
+{
+    /// <summary>The sizes.</summary>
+    public static readonly IReadOnlyList<Choice> Sizes =
+        [new("micro", "Micro, below 3 million"), new("small", "Small, below 20 million"), new("medium", "Medium, below 1,000 million"), new("large", "Large")];
+
+    /// <summary>Whether the full rates of surcharge and interest hold.</summary>
+    public static Condition FullRates(ChoiceLine size) => !(size.Is("micro") | size.Is("small"));
+}
+
+/// <summary>Surcharge and interest on tax that is paid late.</summary>
+internal sealed class LateCharges(IncomeTaxLaw law, Condition fullRates, Amount unpaid, DateOnly due, DateFormula paid)
+{
+    /// <summary>Surcharge (NIRC s. 248; EOPT).</summary>
+    public Amount Surcharge => If(paid > due, If(fullRates, law.Surcharge * unpaid, law.SurchargeSmall * unpaid), 0);
+
+    /// <summary>Days late, from the day after the due date to the day of payment.</summary>
+    public Amount Days => DaysAfter(due, paid);
+
+    /// <summary>Interest for days late, by a year of 365 days (NIRC s. 249; EOPT; the divisor in leap years is likely).</summary>
+    public Amount InterestFor(Amount days) => If(fullRates, law.Interest * unpaid, law.InterestSmall * unpaid) * days / 365;
+}

@@ -1,0 +1,100 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using Aerarium.Countries.Philippines.Individual;
+using Aerarium.Filing;
+
+namespace Aerarium.Countries.Philippines.IndividualQuarterly;
+
+/// <summary>Writes the quarterly return of an individual in the form the authority's schema of the year asks for.</summary>
+public sealed class IndividualQuarterlyEReturn : IEReturnMapping
+{
+    /// <inheritdoc />
+    public string SchemaPath(int year) => $"ph/individual-quarterly/{year}.xsd";
+
+    /// <inheritdoc />
+    public EReturn Write(Evaluation evaluation)
+    {
+        var definition = evaluation.Definition;
+        bool Yes(string key) => evaluation.Value(definition.LineOf(key)) == "yes";
+        var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ph:individual-quarterly:{definition.Year}", "QuarterlyIncomeTaxReturn");
+        x.Group("Header", () =>
+        {
+            x.Fixed("TaxableYear", $"{definition.Year}");
+            x.Fixed("Quarter", $"{Periods.QuarterOf(definition.Period)}");
+            x.Line("Kind", "taxpayer.kind");
+            x.Line("PriorAcknowledgement", "taxpayer.prior-acknowledgement");
+        });
+        x.Group("Taxpayer", () =>
+        {
+            x.Line("Tin", "taxpayer.tin");
+            x.Line("DistrictOffice", "taxpayer.district-office");
+            x.Line("Name", "taxpayer.name");
+            x.Line("Citizenship", "taxpayer.citizenship");
+            x.Line("Status", "scope.status");
+            x.Line("Address", "taxpayer.address");
+        });
+        x.Group("Representative", () =>
+        {
+            x.Line("Tin", "declaration.agent-tin");
+            x.Line("Name", "declaration.agent-name");
+            x.Line("Accreditation", "declaration.accreditation");
+            x.Line("Contact", "declaration.contact-name");
+            x.Line("Telephone", "declaration.contact-phone");
+        });
+        WriteColumn(x, new ColumnKeys(evaluation, "", "scope."));
+        x.GroupWhen(Yes("scope.joint"), "SpouseColumn", () =>
+        {
+            x.Line("Tin", "taxpayer.spouse-tin");
+            x.Line("Name", "taxpayer.spouse-name");
+            WriteColumn(x, new ColumnKeys(evaluation, "-spouse", "scope.spouse-"));
+        });
+        x.Group("Result", () =>
+        {
+            x.Amount("Balance", "result.balance");
+            x.Amount("PayableNow", "result.payable-now");
+        });
+        x.Group("Declaration", () =>
+        {
+            x.Line("TrueAndComplete", "declaration.true-and-complete");
+            x.Line("Name", "declaration.name");
+            x.Line("Capacity", "declaration.capacity");
+            x.Line("Date", "declaration.date");
+        });
+        return x.Finish();
+    }
+
+    private static void WriteColumn(EReturnWriter x, ColumnKeys column)
+    {
+        x.GroupWhen(column.Answered("business"), "Business", () =>
+        {
+            x.Line("Nature", column.Key("business.nature"));
+            x.Line("Method", column.Key("business.method"));
+            x.Amount("NetSales", column.Key("business.net-sales"));
+            x.Amount("OtherIncome", column.Key("business.other-income"));
+            x.Amount("PartnershipShare", column.Key("business.partnership-share"));
+            x.Amount("Cost", column.Key("business.cost"));
+            x.Amount("Deductions", column.Key("tax.itemised"));
+            x.Amount("StandardDeduction", column.Key("tax.standard-deduction"));
+            x.Amount("GrossToDate", column.Key("tax.gross-to-date"));
+        });
+        x.Group("Computation", () =>
+        {
+            x.Amount("IncomeToDate", column.Key("tax.income"));
+            x.Amount("TaxableToDate", column.Key("tax.taxable"));
+            x.Amount("TaxDue", column.Key("tax.due"));
+            x.Amount("PriorExcess", column.Key("balance.prior-excess"));
+            x.Amount("PaidBefore", column.Key("balance.paid-before"));
+            x.Amount("WithheldBefore", column.Key("balance.withheld-before"));
+            x.Amount("WithheldThisQuarter", column.Key("balance.withheld-quarter"));
+            x.Amount("ForeignCredit", column.Key("balance.foreign-credit"));
+            x.Amount("PaidWithEarlier", column.Key("balance.paid-with-earlier"));
+            x.Rows("OtherCredit", column.Key("balance.other"), () =>
+            {
+                x.Line("Name", "name");
+                x.Amount("Amount", "amount");
+            });
+            x.Amount("Credits", column.Key("balance.credits"));
+            x.Amount("Balance", column.Key("balance.balance"));
+        });
+    }
+}

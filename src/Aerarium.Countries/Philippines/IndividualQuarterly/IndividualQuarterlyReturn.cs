@@ -1,0 +1,64 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Countries.Philippines.Individual;
+using Aerarium.Countries.Philippines.Parameters;
+
+namespace Aerarium.Countries.Philippines.IndividualQuarterly;
+
+/// <summary>
+/// The quarterly income tax return of an individual or a couple, for the first three quarters: business and profession only,
+/// cumulative from 1 January. The method elected in the first quarter holds for the year. Compensation is not entered.
+/// </summary>
+public sealed class IndividualQuarterlyReturn : Definition
+{
+    /// <summary>Id of the return.</summary>
+    public const string ReturnId = "ph/individual-quarterly";
+
+    /// <summary>The quarters that have a return; the fourth is in the annual one.</summary>
+    public static readonly IReadOnlyList<string> Quarters = [Periods.Quarter(1), Periods.Quarter(2), Periods.Quarter(3)];
+
+    /// <summary>The definition for a quarter of a taxable year.</summary>
+    public IndividualQuarterlyReturn(int year, string period)
+        : base(ReturnId, year, period)
+    {
+        var law = IncomeTaxLaw.For(year);
+        var due = law.OfQuarter(Periods.QuarterOf(period), "payment");
+        Deadlines = [due, law.OfQuarter(Periods.QuarterOf(period), "filing")];
+        var scope = new QuarterScopeForm(this, due.Day);
+        var taxpayer = new TaxpayerForm(this, scope.Joint);
+        var (own, spouse) = (scope.Taxpayer, scope.Spouse);
+        var business = new BusinessForm(this, law, own);
+        var spouseBusiness = new BusinessForm(this, law, spouse, business);
+        var deductions = new DeductionsForm(this, law, own, business);
+        var spouseDeductions = new DeductionsForm(this, law, spouse, spouseBusiness, deductions);
+        var tax = new QuarterTaxForm(this, law, own, business, deductions);
+        var spouseTax = new QuarterTaxForm(this, law, spouse, spouseBusiness, spouseDeductions, tax);
+        var credits = new QuarterCreditsForm(this, own, taxpayer, tax);
+        var spouseCredits = new QuarterCreditsForm(this, spouse, taxpayer, spouseTax, credits);
+        var result = new QuarterResultForm(this, law, scope, due.Day, (tax, credits), (spouseTax, spouseCredits));
+        _ = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, due.Day);
+        _ = new DeclarationForm(this);
+        ChargesRunOn(result.Running);
+        Seal(
+            new KeyFigure("Income to date", result.Income.Line, ""),
+            new KeyFigure("Taxable", result.Taxable.Line, ">"),
+            new KeyFigure("Tax due", result.Due.Line, ">"),
+            new KeyFigure("Credits", result.Credits.Line, "-"),
+            new KeyFigure("Balance", result.Balance.Line, "="));
+    }
+
+    /// <inheritdoc />
+    public override string Title => "Philippines, quarterly return of an individual";
+
+    /// <inheritdoc />
+    public override string Country => "Philippines";
+
+    /// <inheritdoc />
+    public override string Currency => "PHP";
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <summary>The quarters of the same year before this one, of the client's own return.</summary>
+    internal static IEnumerable<TiedReturn> Earlier(Definition definition) =>
+        Enumerable.Range(1, Periods.QuarterOf(definition.Period) - 1).Select(q => new TiedReturn(ReturnId, 0, Periods.Quarter(q)));
+}
