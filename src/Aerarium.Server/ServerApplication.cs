@@ -80,6 +80,8 @@ public static class ServerApplication
         builder.Services.AddSingleton<Workbench>();
         builder.Services.AddSingleton<Presence>();
         builder.Services.AddSingleton<FollowedParticulars>();
+        builder.Services.AddSingleton<Ties>();
+        builder.Services.AddSingleton<RowFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<StatementDesk>();
         builder.Services.AddSingleton<PaymentDesk>();
@@ -127,6 +129,7 @@ public static class ServerApplication
         api.MapClients();
         api.MapKept();
         api.MapReturns();
+        api.MapRowFiles();
         api.MapGathering();
         api.MapReview();
         api.MapApproval();

@@ -152,11 +152,37 @@ public static class Returns
             """,
             new { id, entry.Line, entry.Row, entry.Value, entry.Origin, entry.Source, entry.Expression, entry.Revision, entry.ChangedBy, entry.ChangedAt });
 
-    /// <summary>Replaces the order of a section's rows.</summary>
-    public static void PutRows(Unit unit, long id, string section, IReadOnlyList<string> rows)
+    /// <summary>Keeps the order of a section's rows; only what is between the rows at both ends that stay is written.</summary>
+    /// <param name="unit">The unit of work.</param>
+    /// <param name="id">The return.</param>
+    /// <param name="section">Key of the repeating section.</param>
+    /// <param name="before">The order as stored.</param>
+    /// <param name="rows">The order from now on.</param>
+    public static void PutRows(Unit unit, long id, string section, IReadOnlyList<string> before, IReadOnlyList<string> rows)
     {
-        unit.Execute("DELETE FROM entry_row WHERE return_id = @id AND section = @section", new { id, section });
-        for (var position = 0; position < rows.Count; position++)
+        var start = 0;
+        while (start < before.Count && start < rows.Count && before[start] == rows[start])
+        {
+            start++;
+        }
+
+        var end = 0;
+        while (end < before.Count - start && end < rows.Count - start && before[^(end + 1)] == rows[^(end + 1)])
+        {
+            end++;
+        }
+
+        unit.Execute(
+            "DELETE FROM entry_row WHERE return_id = @id AND section = @section AND position BETWEEN @start AND @last",
+            new { id, section, start, last = before.Count - end - 1 });
+        if (end > 0 && before.Count != rows.Count)
+        {
+            unit.Execute(
+                "UPDATE entry_row SET position = position + @by WHERE return_id = @id AND section = @section AND position >= @from",
+                new { id, section, by = rows.Count - before.Count, from = before.Count - end });
+        }
+
+        for (var position = start; position < rows.Count - end; position++)
         {
             unit.Execute(
                 "INSERT INTO entry_row (return_id, section, row, position) VALUES (@id, @section, @row, @position)",

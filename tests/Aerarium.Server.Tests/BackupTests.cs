@@ -30,7 +30,7 @@ public sealed class BackupTests : IDisposable
         });
         var contents = await ines.DoAsync(HttpMethod.Post, "/api/backups");
         await during;
-        Assert.Equal(16, contents["returns"]!.GetValue<long>());
+        Assert.Equal(24, contents["returns"]!.GetValue<long>());
         var view = await ines.GetAsync("/api/backups");
         var file = Path.Combine(view["folder"]!.GetValue<string>(), view["files"]!.AsArray().Single()!["name"]!.GetValue<string>());
         var kept = Path.Combine(_folder, "kept.zip");

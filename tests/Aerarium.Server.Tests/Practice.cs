@@ -198,6 +198,37 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
     public Task<JsonNode> SetAsync(long id, string line, string? value, string? row = null, long seen = long.MaxValue) =>
         DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind = "set", line, row, value, seen } } });
 
+    /// <summary>Sets several lines at once: line, row or null, what is typed.</summary>
+    public Task<JsonNode> EditAsync(long id, params (string Line, string? Row, string Typed)[] entries) => DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new
+    {
+        changes = entries.Select(e => new { kind = "set", line = e.Line, row = e.Row, value = e.Typed, seen = long.MaxValue }),
+    });
+
+    /// <summary>Accepts every warning of a return.</summary>
+    public async Task AcceptWarningsAsync(long id)
+    {
+        foreach (var finding in (await GetAsync($"/api/returns/{id}"))["findings"]!.AsArray().Where(f => f!["severity"]!.GetValue<string>() == "warning"))
+        {
+            await DoAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new { finding = finding!["id"]!.GetValue<string>(), row = finding["row"]?.GetValue<string>(), reason = "Held against the certificate." });
+        }
+    }
+
+    /// <summary>Asks for a return until something holds of it: other returns follow once an edit has been answered.</summary>
+    public async Task<JsonNode> UntilAsync(long id, Func<JsonNode, bool> holds)
+    {
+        for (var tries = 0; ; tries++)
+        {
+            var view = await GetAsync($"/api/returns/{id}");
+            if (holds(view))
+            {
+                return view;
+            }
+
+            Assert.True(tries < 100, $"Return {id} has not come to what was waited for.");
+            await Task.Delay(50);
+        }
+    }
+
     public async Task<long> ReturnOfAsync(string client, int year)
     {
         var desk = await GetAsync("/api/desk?list=all");

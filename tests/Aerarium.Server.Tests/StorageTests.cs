@@ -1,3 +1,4 @@
+using CsCheck;
 using Aerarium.Storage;
 using Microsoft.Data.Sqlite;
 
@@ -180,10 +181,23 @@ public sealed class StorageTests : IDisposable
         _database.Write(unit => Returns.Put(unit, id, Entry(null, 2)));
         var entry = Assert.Single(_database.Read(unit => Returns.Entries(unit, id)));
         Assert.Equal((null, 2), (entry.Value, entry.Revision));
-        _database.Write(unit => Returns.PutRows(unit, id, "form.rows", ["a", "b", "c"]));
-        _database.Write(unit => Returns.PutRows(unit, id, "form.rows", ["c", "a"]));
+        _database.Write(unit => Returns.PutRows(unit, id, "form.rows", [], ["a", "b", "c"]));
+        _database.Write(unit => Returns.PutRows(unit, id, "form.rows", ["a", "b", "c"], ["c", "a"]));
         Assert.Equal(["c", "a"], _database.Read(unit => Returns.Rows(unit, id)).Select(r => r.Row));
     }
+
+    /// <summary>Whatever is added, removed or moved, what is stored is the order given: only the middle is written.</summary>
+    [Fact]
+    public void Any_order_after_any_other_is_kept() => Gen.Select(Gen.Int[0, 7].Array[0, 8], Gen.Int[0, 7].Array[0, 8]).Sample(
+        (before, after) =>
+        {
+            var id = _database.Write(unit => Returns.Add(unit, Return() with { Kind = "amended" }));
+            string[] Named(int[] rows) => [.. rows.Distinct().Select(r => $"row-{r}")];
+            _database.Write(unit => Returns.PutRows(unit, id, "form.rows", [], Named(before)));
+            _database.Write(unit => Returns.PutRows(unit, id, "form.rows", Named(before), Named(after)));
+            return _database.Read(unit => Returns.Rows(unit, id)).Select(r => r.Row).SequenceEqual(Named(after));
+        },
+        iter: 60);
 
     [Fact]
     public void Writers_wait_for_each_other_and_none_is_lost()

@@ -98,6 +98,9 @@ public abstract class Definition
     /// <summary>Whether the last key figure is to be paid or repaid; a list that supports another return has nothing to pay.</summary>
     public virtual bool HasBalance => true;
 
+    /// <summary>What the last key figure is called when it is above and when it is below zero.</summary>
+    public virtual (string ToPay, string Overpaid) BalanceWords => ("To pay", "Refund");
+
     /// <summary>The last key figure; where there is a balance, more than zero is to pay, less than zero is a refund.</summary>
     public Line Balance => Outcome[^1].Line;
 

@@ -70,6 +70,9 @@ public class RepeatingSection : Section
     /// <summary>The column whose value names a row for the reader.</summary>
     public Line? NamedBy { get; internal set; }
 
+    /// <summary>Whether its rows are many and narrow, so that they are shown as a grid rather than one block each.</summary>
+    public bool IsGrid { get; internal set; }
+
     /// <summary>Another return of the client its rows come from, or null.</summary>
     public RowTie? RowTie { get; internal set; }
 
@@ -87,6 +90,13 @@ public sealed class RepeatingSection<TRow> : RepeatingSection
 
     /// <summary>The typed columns of a row, for formulas of the same row and for totals.</summary>
     public TRow Columns { get; internal set; } = default!;
+
+    /// <summary>Shows the rows as a grid.</summary>
+    public RepeatingSection<TRow> AsGrid()
+    {
+        IsGrid = true;
+        return this;
+    }
 
     /// <summary>Takes rows from another return of the client while this one is open.</summary>
     public RepeatingSection<TRow> TiedTo(RowTie tie)

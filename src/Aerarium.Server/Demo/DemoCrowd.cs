@@ -72,7 +72,7 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
         var id = Storage.Returns.Add(unit, pattern.Record with { ClientId = client.Id, HolderId = holderId, OpenedAt = at });
         foreach (var (section, rows) in pattern.Rows)
         {
-            Storage.Returns.PutRows(unit, id, section, rows);
+            Storage.Returns.PutRows(unit, id, section, [], rows);
         }
 
         foreach (var entry in pattern.Entries.Values)
@@ -82,7 +82,7 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
             Storage.Returns.Put(unit, id, entry with { Value = value, ChangedBy = holderId, ChangedAt = at });
         }
 
-        var copy = Workspace.Load(unit, Storage.Returns.Find(unit, id)!, pattern.Definition, pattern.Today);
+        var copy = Workspace.Load(unit, Storage.Returns.Find(unit, id)!, pattern.Definition, pattern.Today, source => workbench.Open(unit, source.Id));
         Storage.Returns.KeepSummary(unit, id, copy.Summary with { Revision = pattern.Record.Revision }, pattern.Record.Started == 1);
     }
 }

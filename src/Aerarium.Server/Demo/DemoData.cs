@@ -18,7 +18,7 @@ public sealed class DemoData(
     SigningCertificate signing,
     IPasswordHasher<PersonRecord> hasher,
     TimeProvider clock,
-    Workbench workbench,
+    Workbench workbench, Ties ties,
     AuthorityCredentials credentials,
     RegisteredParticulars registered,
     ReturnOpening opening,
@@ -93,15 +93,18 @@ public sealed class DemoData(
             Consents.Put(unit, new ConsentRecord(added, "2026-04-01", client.Name, preparer.Name, now));
             return added;
         });
-        foreach (var item in client.Returns)
+        var opened = client.Returns.Select(item =>
         {
-            var opened = opening.Open(id, new OpenReturn(Catalogue.Returns.First(r => r.Country == client.Country).Id, item.Year, "original"), preparer);
-            registered.VerifyAsync(opened, preparer, CancellationToken.None).GetAwaiter().GetResult();
-            if (item.Stage != DemoStage.Untouched)
-            {
-                workbench.Edit(opened, preparer, [.. Changes(item)], Origin.Typed, null);
-                Advance(opened, item.Stage, preparer, approver);
-            }
+            var definition = item.Definition ?? Catalogue.Returns.First(r => r.Country == client.Country).Id;
+            var one = opening.Open(id, new OpenReturn(definition, item.Year, "original", item.Period), preparer);
+            registered.VerifyAsync(one, preparer, CancellationToken.None).GetAwaiter().GetResult();
+            return (Id: one, Item: item);
+        }).ToList();
+        foreach (var (one, item) in Enumerable.Reverse(opened).Where(o => o.Item.Stage != DemoStage.Untouched))
+        {
+            workbench.Edit(one, preparer, [.. Changes(item)], Origin.Typed, null);
+            ties.Spread(one, preparer);
+            Advance(one, item.Stage, preparer, approver);
         }
     }
 

@@ -23,9 +23,16 @@ public enum DemoStage
 public sealed record DemoRow(string Section, params (string Column, string Typed)[] Cells);
 
 /// <summary>A demonstration return.</summary>
-public sealed record DemoReturn(int Year, DemoStage Stage, (string Line, string Typed)[] Entries, params DemoRow[] Rows);
+public sealed record DemoReturn(int Year, DemoStage Stage, (string Line, string Typed)[] Entries, params DemoRow[] Rows)
+{
+    /// <summary>Country and return; null for the first of the client's country.</summary>
+    public string? Definition { get; init; }
 
-/// <summary>A demonstration client. Everybody and everything here is made up.</summary>
+    /// <summary>Period of the year.</summary>
+    public string Period { get; init; } = Core.Definitions.Periods.WholeYear;
+}
+
+/// <summary>A demonstration client. Everybody and everything here is made up. Of returns that feed one another, the one fed is named first.</summary>
 public sealed record DemoClient(string Pin, string Name, string? Group, string BirthDate, string Route, params DemoReturn[] Returns)
 {
     /// <summary>Country of the returns.</summary>
@@ -42,6 +49,10 @@ public static class DemoReturns
     private static readonly (string Pin, string Name) Kiln = ("P051310884U", "Umber Kiln Pottery Ltd");
     private static readonly (string Pin, string Name) Moth = ("P051775530M", "Moth Lantern Cinema Ltd");
     private static readonly (string Pin, string Name) Hive = ("P051288146H", "Ninth Hive Honey Couriers Ltd");
+
+    private static readonly (string Tin, string Name) Theatre = ("00661020000000", "Salt Ladder Theatre Inc");
+    private static readonly (string Tin, string Name) Hotel = ("00772030000000", "Nine Buoys Hotel Corp");
+    private static readonly (string Tin, string Name) Books = ("00551230000000", "Coral Window Books Co");
 
     /// <summary>The clients with their returns.</summary>
     public static readonly IReadOnlyList<DemoClient> Clients =
@@ -102,10 +113,16 @@ public static class DemoReturns
             new DemoReturn(2025, DemoStage.Filled,
                 [
                     .. PhilippinesScope("compensation", "business", "late"), .. PhilippinesBusiness("Graphic design, own studio", "standard", 1_240_000),
-                    ("balance.quarterly-paid", "41000"), ("balance.withheld-quarters", "46500"), ("balance.withheld-last-quarter", "15500"),
-                    ("balance.size", "micro"), ("charges.paid-on", "2026-06-22"),
+                    ("result.size", "micro"), ("charges.paid-on", "2026-06-22"),
                 ],
-                Compensation("00441120000000", "Pearl Inlet Rope Works Inc", 960_000, 80_000, 52_000, 828_000, 109_500)))
+                Compensation("00441120000000", "Pearl Inlet Rope Works Inc", 960_000, 80_000, 52_000, 828_000, 109_500)),
+            Quarter(3, "Graphic design, own studio", 300_000),
+            Quarter(2, "Graphic design, own studio", 310_000),
+            Quarter(1, "Graphic design, own studio", 280_000),
+            List(4, Certificate(Theatre, "WI010", 120_000), Certificate(Hotel, "WI010", 96_500.50m), Certificate(Books, "WI011", 93_499.50m, 4_674.98m)),
+            List(3, Certificate(Theatre, "WI010", 150_000), Certificate(Books, "WI010", 150_000)),
+            List(2, Certificate(Theatre, "WI010", 90_000), Certificate(Hotel, "WI010", 120_000), Certificate(Books, "WI010", 100_000)),
+            List(1, Certificate(Theatre, "WI010", 120_000), Certificate(Books, "WI010", 84_000.40m), Certificate(Hotel, "WI010", 75_999.60m)))
         {
             Country = "ph",
         },
@@ -113,13 +130,41 @@ public static class DemoReturns
             new DemoReturn(2025, DemoStage.Sent,
                 [
                     .. PhilippinesScope("business"), .. PhilippinesBusiness("Repair of boats", "eight", 1_850_000), ("balance.quarterly-paid", "96000"),
-                    ("balance.withheld-quarters", "22000"), ("balance.withheld-last-quarter", "14000"), ("balance.overpayment", "carry-over"),
+                    ("balance.withheld-quarters", "22000"), ("result.overpayment", "carry-over"),
                     ("declaration.true-and-complete", "yes"), ("declaration.name", "Crisanto Umberfield"), ("declaration.capacity", "taxpayer"), ("declaration.date", "2026-04-10"),
-                ]))
+                ]),
+            List(4, Certificate(Hotel, "WI120", 700_000)))
         {
             Country = "ph",
         },
     ];
+
+    private static DemoReturn Quarter(int quarter, string nature, decimal receipts) => new(
+        2025,
+        DemoStage.Filled,
+        [
+            ("scope.status", "resident-citizen"), ("scope.joint", "no"), ("scope.business", "yes"), ("scope.compensation", "yes"), ("scope.foreign-tax", "no"), ("scope.late", "no"),
+            .. PhilippinesBusiness(nature, "standard", receipts),
+        ])
+    {
+        Definition = "ph/individual-quarterly",
+        Period = Core.Definitions.Periods.Quarter(quarter),
+    };
+
+    private static DemoReturn List(int quarter, params DemoRow[] certificates) => new(2025, DemoStage.Filled, [("payee.vat-registered", "no")], certificates)
+    {
+        Definition = "ph/withholding-credits",
+        Period = Core.Definitions.Periods.Quarter(quarter),
+    };
+
+    private static DemoRow Certificate((string Tin, string Name) payer, string code, decimal payment, decimal? withheld = null) => new(
+        "list.rows",
+        ("payor-tin", payer.Tin),
+        ("payor", payer.Name),
+        ("code", code),
+        ("total", Text(payment)),
+        ("withheld", Text(withheld ?? decimal.Round(payment * (code == "WI120" ? 0.02m : 0.05m), 2, MidpointRounding.AwayFromZero))),
+        ("received", "yes"));
 
     private static (string, string)[] Scope(string employers, params string[] yes)
     {

@@ -13,16 +13,29 @@ public sealed record Layout(
     string Revision,
     IReadOnlyList<FormLayout> Forms,
     IReadOnlyList<KeyFigureLayout> Outcome,
-    string? AuthorityForm);
+    string? AuthorityForm,
+    string BalanceLabel,
+    string OverpaidLabel);
 
 /// <summary>A form.</summary>
-public sealed record FormLayout(string Key, string Title, string About, int Number, IReadOnlyList<SectionLayout> Sections);
+/// <param name="Key">Key.</param>
+/// <param name="Title">Title.</param>
+/// <param name="About">One sentence.</param>
+/// <param name="Number">Printed number.</param>
+/// <param name="Beside">The form in whose parallel column it is shown, or null; its sections and lines are the same, in the same order.</param>
+/// <param name="Column">What that column is called, or null.</param>
+/// <param name="Sections">Sections.</param>
+public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, IReadOnlyList<SectionLayout> Sections);
 
 /// <summary>A section; with <see cref="Table"/> when it repeats.</summary>
 public sealed record SectionLayout(int Position, string Title, string? Law, string? When, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
 
 /// <summary>What a repeating section adds.</summary>
-public sealed record TableLayout(string Key, string RowLabel, string? NamedBy);
+/// <param name="Key">Key.</param>
+/// <param name="RowLabel">What one row is called.</param>
+/// <param name="NamedBy">The column that names a row.</param>
+/// <param name="Grid">Whether its rows are many, so that it is shown as a grid.</param>
+public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid);
 
 /// <summary>A line.</summary>
 public sealed record LineLayout(
@@ -54,16 +67,18 @@ internal static class Layouts
         definition.Country,
         definition.Currency,
         definition.Revision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, [.. f.Sections.Select(Of)]))],
+        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
-        Catalogue.TypeOf(definition.Id).Record?.Form);
+        Catalogue.TypeOf(definition.Id).Record?.Form,
+        definition.BalanceWords.ToPay,
+        definition.BalanceWords.Overpaid);
 
     private static SectionLayout Of(Section section) => new(
         section.Position,
         section.Title,
         section.Law,
         section.When?.Words,
-        section is RepeatingSection table ? new TableLayout(table.Key, table.RowLabel, table.NamedBy?.Key) : null,
+        section is RepeatingSection table ? new TableLayout(table.Key, table.RowLabel, table.NamedBy?.Key, table.IsGrid) : null,
         [.. section.Lines.Select(Of)]);
 
     private static LineLayout Of(Line line) => new(

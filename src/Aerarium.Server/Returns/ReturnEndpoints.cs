@@ -41,6 +41,12 @@ internal static class ReturnEndpoints
         returns.MapGet("/returns/{id:long}/amendment", (long id, Amendment amendment) => amendment.Of(id));
         returns.MapGet("/returns/{id:long}/taken-over", (long id, ReturnOpening opening) => opening.ReportOf(id));
         returns.MapGet("/returns/{id:long}", View);
+        returns.MapPost("/returns/{id:long}/lines/{line}/take-tied", async (long id, string line, ClaimsPrincipal user, Ties ties, Workbench workbench) =>
+        {
+            var result = ties.Take(id, line, Caller.Of(user));
+            await workbench.TellAsync(result);
+            return result;
+        }).RequireAuthorization(Policies.Prepare);
         returns.MapPatch("/returns/{id:long}/entries", Patch).RequireAuthorization(Policies.Prepare);
         returns.MapGet("/returns/{id:long}/lines/{line}/derivation", (long id, string line, string? row, Workbench workbench) =>
         {
@@ -64,20 +70,38 @@ internal static class ReturnEndpoints
         [.. workspace.Definition.Sections.Where(workspace.Evaluation.IsOpen).Select(s => s.Position)];
 
     private static EditResult Patch(
-        long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)
+        long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, Ties ties, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)
     {
         if (patch.Changes is null or { Count: 0 or > MostChanges })
         {
             throw PlainProblem.Refused($"Send between 1 and {MostChanges} changes at once.");
         }
 
-        var result = workbench.Edit(id, Caller.Of(user), patch.Changes, Origin.Typed, null);
-        http.Response.OnCompleted(() => workbench.TellAsync(result, connection));
+        var caller = Caller.Of(user);
+        var result = workbench.Edit(id, caller, patch.Changes, Origin.Typed, null);
+
+        // Others are told, and tied returns follow, once the answer is on its way; in the same flow of work, which may be a client-kept file's.
+        var flow = ExecutionContext.Capture()!;
+        http.Response.OnCompleted(async () =>
+        {
+            await workbench.TellAsync(result, connection);
+            IReadOnlyList<EditResult> followed = [];
+            ExecutionContext.Run(flow, _ => followed = ties.Spread(id, caller), null);
+            foreach (var tied in followed)
+            {
+                await workbench.TellAsync(tied);
+            }
+        });
         return result;
     }
 
-    private static ReturnView View(long id, Workbench workbench, PracticeDatabase database)
+    private static ReturnView View(long id, ClaimsPrincipal user, Workbench workbench, Ties ties, PracticeDatabase database)
     {
+        if (Policies.RolesByPolicy[Policies.Prepare].Any(user.IsInRole))
+        {
+            ties.Follow(id, Caller.Of(user));
+        }
+
         var workspace = workbench.Open(id);
         var record = workspace.Record;
         var (client, holder, last) = database.Read(unit => (
@@ -105,6 +129,7 @@ internal static class ReturnEndpoints
             workspace.Progress,
             OpenSections(workspace),
             workspace.Outcome(),
+            workspace.Ties.Lines,
             last is null ? null : LastYear(workbench.Open(last.Id)));
     }
 

@@ -25,7 +25,7 @@ public sealed record TakeOverReport(
     string From, long FromReturn, IReadOnlyList<TakenLine> Taken, IReadOnlyList<TakenLine> ToLookAt, IReadOnlyList<TakenLine> Left);
 
 /// <summary>Opens returns: one original for a client, return, year and period; an amended one starts from what was filed.</summary>
-public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, FollowedParticulars particulars)
+public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, FollowedParticulars particulars, Ties ties)
 {
     /// <summary>Opens a return; its id.</summary>
     /// <exception cref="PlainProblem">There is one already, none to amend, or the year is not covered.</exception>
@@ -80,6 +80,8 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         }
 
         particulars.Follow(id, caller);
+        ties.Follow(id, caller);
+        ties.Spread(id, caller);
         return id;
     }
 

@@ -67,6 +67,7 @@ public sealed record ReturnView(
     IReadOnlyList<FormProgress> Progress,
     IReadOnlyList<int> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,
+    IReadOnlyList<TieView> Ties,
     LastYearView? LastYear);
 
 /// <summary>What a change does.</summary>
@@ -116,6 +117,7 @@ public sealed record EditConflict(string Line, string? Row, string? Mine, string
 /// <param name="Progress">Progress of the forms now.</param>
 /// <param name="OpenSections">Sections that apply now.</param>
 /// <param name="Outcome">Key figures now.</param>
+/// <param name="Ties">What the returns it is tied to say.</param>
 /// <param name="Refusals">Changes not made because they cannot be read.</param>
 /// <param name="Conflicts">Changes not made because somebody was faster.</param>
 public sealed record EditResult(
@@ -130,6 +132,7 @@ public sealed record EditResult(
     IReadOnlyList<FormProgress> Progress,
     IReadOnlyList<int> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,
+    IReadOnlyList<TieView> Ties,
     IReadOnlyList<Refusal> Refusals,
     IReadOnlyList<EditConflict> Conflicts);
 

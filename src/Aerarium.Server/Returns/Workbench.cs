@@ -17,7 +17,7 @@ namespace Aerarium.Server.Returns;
 /// </summary>
 public sealed partial class Workbench(PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub) : IDisposable
 {
-    private const int MostRows = 500;
+    private const int MostRows = 20_000;
 
     private const int MostKept = 500;
 
@@ -38,7 +38,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             return kept;
         }
 
-        var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, record.Year, record.Period), today);
+        var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, record.Year, record.Period), today, source => Open(unit, source.Id));
         if (unit.Transaction is null)
         {
             Keep(loaded);
@@ -120,6 +120,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             after.Progress,
             ReturnEndpoints.OpenSections(after),
             after.Outcome(),
+            after.Ties.Lines,
             refusals,
             conflicts);
     }
@@ -135,6 +136,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         private readonly HashSet<string> _sections = [];
         private readonly List<ActRecord> _acts = [];
         private readonly long _revision = before.Record.Revision + 1;
+        private int _imported;
 
         public Workspace Before { get; } = before;
 
@@ -173,7 +175,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             var id = Before.Record.Id;
             foreach (var section in _sections)
             {
-                Storage.Returns.PutRows(unit, id, section, _rows[section]);
+                Storage.Returns.PutRows(unit, id, section, Before.RowsOf(section), _rows[section]);
             }
 
             foreach (var entry in _changed)
@@ -306,7 +308,21 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             Note(kind, section, row, was, now, null);
         }
 
-        private void Note(string kind, string line, string row, string? was, string? now, string? originText) =>
+        private void Note(string kind, string line, string row, string? was, string? now, string? originText)
+        {
+            if (origin == Origin.Imported)
+            {
+                // A file of thousands of rows is one act; every entry keeps the file as its source.
+                _acts.Clear();
+                _acts.Add(caller.Act("import", DateTimeOffset.Parse(At, System.Globalization.CultureInfo.InvariantCulture)) with
+                {
+                    Line = line.Contains('.', StringComparison.Ordinal) ? line[..line.LastIndexOf('.')] : line,
+                    After = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{source}: {++_imported} changes"),
+                    Origin = "imported",
+                });
+                return;
+            }
+
             _acts.Add(new ActRecord
             {
                 At = At,
@@ -319,6 +335,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 After = now,
                 Origin = originText,
             });
+        }
 
         private IReadOnlyList<string> RowsOf(string section) => _rows.TryGetValue(section, out var rows) ? rows : [];
 

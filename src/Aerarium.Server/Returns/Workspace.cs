@@ -18,7 +18,8 @@ public sealed class Workspace
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<AcceptanceRecord> acceptances,
         IReadOnlyList<string> practiceGaps,
-        DateOnly today)
+        DateOnly today,
+        TieState ties)
     {
         Record = record;
         Definition = definition;
@@ -30,11 +31,14 @@ public sealed class Workspace
         EntrySet = BuildEntrySet();
         Evaluation = definition.Evaluate(EntrySet, today);
         Progress = Evaluation.Progress();
-        Findings =
+        Ties = ties;
+        List<FindingView> findings =
         [
             .. practiceGaps.Select(gap => new FindingView("practice", Severity.Error, gap, [], null, null, definition.Forms[^1].Key, null)),
-            .. Evaluation.Findings.Select(f => new FindingView(f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f))),
+            .. Evaluation.Findings.Select(f => new FindingView(f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f.Id, f.Row, f.Message))),
+            .. ties.Findings(this, (id, message) => AcceptanceOf(id, null, message)),
         ];
+        Findings = [.. findings.OrderByDescending(f => f.Severity)];
     }
 
     private Workspace(ReturnRecord record, Workspace evaluated)
@@ -50,6 +54,7 @@ public sealed class Workspace
         Evaluation = evaluated.Evaluation;
         Progress = evaluated.Progress;
         Findings = evaluated.Findings;
+        Ties = evaluated.Ties;
     }
 
     /// <summary>The return as stored.</summary>
@@ -73,6 +78,9 @@ public sealed class Workspace
     /// <summary>What the practice lacks so that this return cannot be filed, in words.</summary>
     public IReadOnlyList<string> PracticeGaps { get; }
 
+    /// <summary>What the returns say that this one is tied to.</summary>
+    internal TieState Ties { get; }
+
     /// <summary>Day of evaluation.</summary>
     public DateOnly Today { get; }
 
@@ -95,7 +103,7 @@ public sealed class Workspace
     public int OpenWarnings => Findings.Count(f => f.Severity == Severity.Warning && f.Acceptance is null);
 
     /// <summary>Reads a return.</summary>
-    public static Workspace Load(Unit unit, ReturnRecord record, Definition definition, DateOnly today) => new(
+    public static Workspace Load(Unit unit, ReturnRecord record, Definition definition, DateOnly today, Func<ReturnRecord, Workspace> open) => new(
         record,
         definition,
         Storage.Returns.Entries(unit, record.Id).ToDictionary(e => (e.Line, e.Row)),
@@ -104,7 +112,8 @@ public sealed class Workspace
         PracticeParticulars.Credential(unit, Catalogue.CountryOf(record.Definition)) is null
             ? ["The practice has no credentials with the authority yet; keep them on the Practice page before this return is sent."]
             : [],
-        today);
+        today,
+        TieState.Of(unit, record, definition, open));
 
     /// <summary>The same revision with the record as stored by now.</summary>
     public Workspace AsStored(ReturnRecord record) => new(record, this);
@@ -113,7 +122,7 @@ public sealed class Workspace
     public Workspace With(
         ReturnRecord record,
         IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
-        IReadOnlyDictionary<string, IReadOnlyList<string>> rows) => new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today);
+        IReadOnlyDictionary<string, IReadOnlyList<string>> rows) => new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties);
 
     /// <summary>What lists show of this evaluation.</summary>
     public ReturnSummary Summary => new(
@@ -140,8 +149,8 @@ public sealed class Workspace
 
     private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    private AcceptanceView? AcceptanceOf(Finding finding) =>
-        Acceptances.FirstOrDefault(a => a.Finding == finding.Id && a.Row == (finding.Row ?? "") && a.Message == finding.Message) is { } found
+    private AcceptanceView? AcceptanceOf(string finding, string? row, string message) =>
+        Acceptances.FirstOrDefault(a => a.Finding == finding && a.Row == (row ?? "") && a.Message == message) is { } found
             ? new AcceptanceView(found.Reason, found.PersonName, found.At)
             : null;
 

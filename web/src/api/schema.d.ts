@@ -2079,7 +2079,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    period?: string;
+                };
                 header?: never;
                 path: {
                     country: string;
@@ -2298,6 +2300,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/returns/{id}/lines/{line}/take-tied": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    line: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditResult"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/returns/{id}/entries": {
         parameters: {
             query?: never;
@@ -2450,6 +2490,122 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/lists/{section}/{what}.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    section: string;
+                    what: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/lists/{section}/{what}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    section: string;
+                    what: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/lists/{section}/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    name?: string;
+                    keep?: string;
+                    replace?: boolean;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                    section: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportReport"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -3995,6 +4151,7 @@ export interface components {
             title: string;
             /** Format: int32 */
             year: number;
+            period: string;
             kind: string;
             stage: string;
             balance: string;
@@ -4183,6 +4340,7 @@ export interface components {
             title: string;
             /** Format: int32 */
             year: number;
+            period: string;
             kind: string;
             stage: string;
             stageLabel: string;
@@ -4274,6 +4432,7 @@ export interface components {
             progress: components["schemas"]["FormProgress"][];
             openSections: number[];
             outcome: components["schemas"]["OutcomeView"][];
+            ties: components["schemas"]["TieView"][];
             refusals: components["schemas"]["Refusal"][];
             conflicts: components["schemas"]["EditConflict"][];
         };
@@ -4311,6 +4470,8 @@ export interface components {
             about: string;
             /** Format: int32 */
             number: number;
+            beside: null | string;
+            column: null | string;
             sections: components["schemas"]["SectionLayout"][];
         };
         /** @description How far a form is filled in. */
@@ -4439,7 +4600,9 @@ export interface components {
             revision: string;
             forms: components["schemas"]["FormLayout"][];
             outcome: components["schemas"]["KeyFigureLayout"][];
-            authorityForm: string;
+            authorityForm: null | string;
+            balanceLabel: string;
+            overpaidLabel: string;
         };
         LegalHold: {
             /** Format: int64 */
@@ -4507,6 +4670,7 @@ export interface components {
             /** Format: int32 */
             year: number;
             kind: string;
+            period?: null | string;
         };
         OpenSession: {
             /** Format: int64 */
@@ -4682,6 +4846,7 @@ export interface components {
             country: string;
             filedBy: string;
             years: number[];
+            periods: string[];
         };
         ReturnView: {
             /** Format: int64 */
@@ -4693,6 +4858,7 @@ export interface components {
             definition: string;
             /** Format: int32 */
             year: number;
+            period: string;
             title: string;
             currency: string;
             kind: string;
@@ -4707,6 +4873,7 @@ export interface components {
             progress: components["schemas"]["FormProgress"][];
             openSections: number[];
             outcome: components["schemas"]["OutcomeView"][];
+            ties: components["schemas"]["TieView"][];
             lastYear: null | components["schemas"]["LastYearView"];
         };
         RowsView: {
@@ -4836,13 +5003,13 @@ export interface components {
             key: string;
             rowLabel: string;
             namedBy: null | string;
+            grid: boolean;
         };
         TakeItems: {
             numbers: string[];
         };
         TakeOverReport: {
-            /** Format: int32 */
-            fromYear: number;
+            from: string;
             /** Format: int64 */
             fromReturn: number;
             taken: components["schemas"]["TakenLine"][];
@@ -4863,6 +5030,20 @@ export interface components {
         TickView: {
             person: string;
             at: string;
+        };
+        TieSourceView: {
+            /** Format: int64 */
+            returnId: number;
+            title: string;
+            line: string;
+            label: string;
+            value: null | string;
+        };
+        TieView: {
+            line: string;
+            value: null | string;
+            sources: components["schemas"]["TieSourceView"][];
+            missing: string[];
         };
         ValueView: {
             line: string;

@@ -52,14 +52,21 @@ function commit() {
   if (typed !== before) store.set(props.line.key, props.row, typed, seen)
 }
 
+/** The next field in the same column; after the last of one column comes the first of the other. */
+function neighbour(field: HTMLElement, by: number): HTMLElement | undefined {
+  const all = [...document.querySelectorAll<HTMLElement>('[data-field]')]
+  const inBeside = (f: HTMLElement) => f.closest('[data-column="beside"]') !== null
+  const ordered = [...all.filter((f) => !inBeside(f)), ...all.filter(inBeside)]
+  return ordered[ordered.indexOf(field) + by]
+}
+
 function onKey(event: KeyboardEvent) {
   if (event.key === 'Escape' && editing.value !== null) {
     editing.value = before
     event.stopPropagation()
   } else if (event.key === 'Enter') {
     event.preventDefault()
-    const fields = [...document.querySelectorAll<HTMLElement>('[data-field]')]
-    const next = fields[fields.indexOf(event.target as HTMLElement) + (event.shiftKey ? -1 : 1)]
+    const next = neighbour(event.target as HTMLElement, event.shiftKey ? -1 : 1)
     if (next) next.focus()
     else commit()
   }
@@ -81,8 +88,7 @@ function onAnswerKey(event: KeyboardEvent) {
     answer(letter === 'y' ? 'yes' : 'no')
     event.preventDefault()
   } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-    const all = [...document.querySelectorAll<HTMLElement>('[data-field]')]
-    all[all.indexOf(event.currentTarget as HTMLElement) + (event.key === 'ArrowDown' ? 1 : -1)]?.focus()
+    neighbour(event.currentTarget as HTMLElement, event.key === 'ArrowDown' ? 1 : -1)?.focus()
     event.preventDefault()
   } else if (event.key === 'Enter') onKey(event)
 }

@@ -3,27 +3,34 @@ import { computed, inject } from 'vue'
 import { amount, day } from '../shared/format'
 import SeverityMark from '../shared/SeverityMark.vue'
 import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
-import EntryField from './EntryField.vue'
+import LedgerValue from './LedgerValue.vue'
 
-const props = defineProps<{ line: Line; row: string | null; lastYear?: string | null }>()
+const props = defineProps<{ line: Line; row: string | null; lastYear?: string | null; beside?: Line }>()
 const store = inject<ReturnStore>('return')!
 
 const key = computed(() => placeKey(props.line.key, props.row))
 const value = computed(() => store.values.get(key.value))
-const draft = computed(() => store.drafts.get(key.value))
-const focused = computed(() => store.focus.value?.line === props.line.key && store.focus.value.row === props.row)
+const parallel = computed(() => props.beside && store.values.get(placeKey(props.beside.key, props.row)))
+const present = computed(() => [value.value, parallel.value].some((v) => v?.open || v?.kept))
+const drafts = computed(() =>
+  [props.line, ...(props.beside ? [props.beside] : [])].flatMap((line) => {
+    const draft = store.drafts.get(placeKey(line.key, props.row))
+    return draft?.message ? [{ ...draft, line: line.key, key: placeKey(line.key, props.row) }] : []
+  }),
+)
+const focused = computed(
+  () =>
+    store.focus.value?.row === props.row &&
+    (store.focus.value.line === props.line.key || store.focus.value.line === props.beside?.key),
+)
 const wide = computed(() => ['text', 'identifier', 'choice', 'row'].includes(props.line.kind))
-const shown = computed(() => {
-  const text = value.value?.value
-  return props.line.kind === 'money' || props.line.kind === 'count' ? amount(text) : (text ?? '')
-})
 const finding = computed<Finding | undefined>(() =>
   store.findings.value.find(
     (f) =>
       !f.acceptance &&
       !(f.id.endsWith(':missing') && props.line.kind === 'answer') &&
       f.severity !== 'note' &&
-      f.lines[0] === props.line.key &&
+      (f.lines[0] === props.line.key || (props.beside && f.lines[0] === props.beside.key)) &&
       (f.row ?? null) === props.row,
   ),
 )
@@ -54,45 +61,38 @@ const before = computed(() => {
 
 <template>
   <div
-    v-if="value?.open || value?.kept"
+    v-if="present"
     class="line"
-    :class="[line.rule, { focused, closed: !value?.open, wide }]"
+    :class="[line.rule, { focused, closed: !value?.open && !parallel?.open, wide, parallel: beside }]"
     :data-line="key"
   >
     <span class="number faint small">{{ line.number }}</span>
-    <span class="label">
+    <span class="label" :title="[line.label, line.from ?? line.hint].filter(Boolean).join(', ')">
       <span :class="{ strong: line.rule !== 'none' }">{{ line.label }}</span>
-      <span v-if="line.from" class="from faint small">{{ line.from }}</span>
+      <span v-if="beside" />
+      <span v-else-if="line.from" class="from faint small">{{ line.from }}</span>
       <span v-else-if="line.hint" class="from faint small">{{ line.hint }}</span>
       <span v-if="line.unit" class="from faint small">{{ line.unit }}</span>
       <SeverityMark v-if="finding" :severity="finding.severity" class="mark" />
     </span>
-    <span v-if="!wide" class="last faint">{{ before }}</span>
+    <span v-if="!wide && !beside" class="last faint">{{ before }}</span>
     <span class="origin faint small" :title="originTitle">{{ origin }}</span>
-    <span class="value">
-      <span v-if="!value?.open" class="kept" :title="`Kept: ${value?.kept}`"
-        >does not apply, {{ value?.kept }} kept</span
-      >
-      <button
-        v-else-if="line.computed"
-        type="button"
-        class="computed"
-        :data-place="key"
-        :aria-label="`${line.label}: ${shown || 'blank'}; explain`"
-        @focus="store.focus.value = { line: line.key, row }"
-        @click="store.focus.value = { line: line.key, row }"
-      >
-        {{ shown }}
-      </button>
-      <EntryField v-else :line="line" :row="row" />
-    </span>
+    <LedgerValue :line="line" :row="row" />
+    <LedgerValue v-if="beside" :line="beside" :row="row" data-column="beside" />
   </div>
-  <div v-if="draft?.message" :id="`message-${key}`" class="message" :class="draft.state" role="alert">
+  <div
+    v-for="draft in drafts"
+    :id="`message-${draft.key}`"
+    :key="draft.key"
+    class="message"
+    :class="draft.state"
+    role="alert"
+  >
     {{ draft.message }}
     <template v-if="draft.state === 'conflict'">
       They have <strong>{{ draft.theirs ?? 'blank' }}</strong>, you typed <strong>{{ draft.typed || 'blank' }}</strong>.
-      <button class="link" @click="store.keepTheirs(line.key, row)">Keep theirs</button>
-      <button class="link" @click="store.useMine(line.key, row)">Use mine</button>
+      <button class="link" @click="store.keepTheirs(draft.line, row)">Keep theirs</button>
+      <button class="link" @click="store.useMine(draft.line, row)">Use mine</button>
     </template>
   </div>
 </template>
@@ -107,6 +107,11 @@ const before = computed(() => {
 }
 .line.wide {
   grid-template-columns: 42px minmax(0, 1fr) 52px 252px;
+}
+.line.parallel,
+.line.parallel.wide {
+  grid-template-columns: 42px minmax(0, 1fr) 40px 162px 162px;
+  column-gap: 6px;
 }
 .line.focused {
   background: var(--verdigris-wash);
@@ -138,33 +143,14 @@ const before = computed(() => {
 .origin {
   text-align: center;
 }
-.value {
-  display: flex;
-  justify-content: flex-end;
-  min-width: 0;
-}
-.computed {
-  width: 100%;
-  min-height: 25px;
-  padding: 0 8px;
-  border: 0;
-  background-color: transparent;
-  font: inherit;
-  color: var(--ink);
-  text-align: right;
-  cursor: pointer;
-}
-.computed:focus-visible {
-  outline-offset: -2px;
-}
-.subtotal .computed {
+.subtotal :deep(.computed) {
   border-top: 1px solid var(--ink);
   font-weight: 600;
 }
 .line.final {
   min-height: 38px;
 }
-.final .computed {
+.final :deep(.computed) {
   border-top: 1px solid var(--ink);
   border-bottom: 3px double var(--ink);
   color: var(--bronze);
@@ -172,12 +158,6 @@ const before = computed(() => {
 }
 .closed {
   color: var(--faint);
-}
-.kept {
-  font-size: 12px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .message {
   padding: 4px 8px 6px 42px;

@@ -2,17 +2,41 @@
 import { mdiArrowDown, mdiArrowUp, mdiClose, mdiContentCopy } from '@mdi/js'
 import { computed, inject } from 'vue'
 import type { Form, Line, ReturnStore, Section } from '../places/return/returnStore'
+import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
 
 const props = defineProps<{ form: Form }>()
 const store = inject<ReturnStore>('return')!
 
 const lastYear = computed(() => store.view.value.lastYear)
-const open = computed(() => props.form.sections.filter((section) => store.openSections.value.has(section.position)))
+const beside = computed(() => store.besideOf(props.form))
+const isOpen = (section: Section | undefined) => !!section && store.openSections.value.has(section.position)
 const hasLines = (section: Section) =>
   section.table !== null ||
   section.lines.some((line) => store.values.get(`${line.key}|`)?.open || store.values.get(`${line.key}|`)?.kept)
 
+/** What is drawn under one heading: a section, with the same section of the parallel column; repeating sections stand one under the other. */
+interface Drawn {
+  section: Section
+  parallel?: Section
+  title: string
+}
+const drawn = computed<Drawn[]>(() =>
+  props.form.sections.flatMap((section, index): Drawn[] => {
+    const other = beside.value?.sections[index]
+    if (section.table)
+      return [
+        ...(isOpen(section) ? [{ section, title: section.title }] : []),
+        ...(other && isOpen(other)
+          ? [{ section: other, title: `${section.title}, ${beside.value!.column!.toLowerCase()}` }]
+          : []),
+      ]
+    const shown = (isOpen(section) && hasLines(section)) || (other && isOpen(other) && hasLines(other))
+    return shown ? [{ section, parallel: other, title: section.title }] : []
+  }),
+)
+
+const hasGrid = computed(() => drawn.value.some((d) => d.section.table?.grid))
 function before(line: Line): string | null {
   return lastYear.value?.values[line.key] ?? null
 }
@@ -28,18 +52,21 @@ function onRowKey(event: KeyboardEvent, section: Section, row: string) {
 </script>
 
 <template>
-  <article class="page" :aria-label="form.title">
+  <article class="page" :class="{ broad: beside, full: hasGrid }" :aria-label="form.title">
     <header>
       <h1>{{ form.title }}</h1>
       <p class="secondary">{{ form.about }}</p>
     </header>
-    <template v-for="section in open" :key="section.position">
-      <section v-if="hasLines(section)" class="section" :aria-label="section.title">
+    <template v-for="{ section, parallel, title } in drawn" :key="section.position">
+      <section class="section" :aria-label="title">
         <div class="rule-head">
-          <h2>{{ section.title }}</h2>
+          <h2>{{ title }}</h2>
           <span class="head-right">
             <span class="faint small">{{ section.law }}</span>
-            <span v-if="!section.table && lastYear" class="faint small years"
+            <span v-if="parallel" class="secondary small columns"
+              ><span>Taxpayer</span><span>{{ beside!.column }}</span></span
+            >
+            <span v-else-if="!section.table && lastYear" class="faint small years"
               ><span>{{ lastYear.year }}</span
               ><span>{{ store.view.value.year }}, {{ store.view.value.currency }}</span></span
             >
@@ -47,13 +74,15 @@ function onRowKey(event: KeyboardEvent, section: Section, row: string) {
         </div>
         <template v-if="!section.table">
           <LedgerLine
-            v-for="line in section.lines"
+            v-for="(line, index) in section.lines"
             :key="line.key"
             :line="line"
+            :beside="parallel?.lines[index]"
             :row="null"
             :last-year="before(line)"
           />
         </template>
+        <LedgerGrid v-else-if="section.table.grid" :section="section" />
         <template v-else>
           <div
             v-for="(row, index) in store.rowsOf(section.table.key)"
@@ -122,8 +151,24 @@ function onRowKey(event: KeyboardEvent, section: Section, row: string) {
   max-width: 760px;
   padding: 18px 30px 60px;
 }
+.page.broad {
+  max-width: 860px;
+}
+.page.full {
+  max-width: none;
+}
 header p {
   margin: 4px 0 0;
+}
+.columns {
+  display: inline-flex;
+  gap: 6px;
+  font-weight: 600;
+}
+.columns span {
+  width: 162px;
+  text-align: right;
+  padding-right: 8px;
 }
 .section {
   margin-top: 20px;

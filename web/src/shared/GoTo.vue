@@ -3,6 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../api/client'
 import { openReturn } from '../places/return/openReturn'
+import { periodOf } from './format'
 import { search, type Target } from './search'
 
 const router = useRouter()
@@ -33,7 +34,7 @@ const lines = computed<Target[]>(() => {
 const places = computed<Target[]>(() => [
   ...returns.value.map((r) => ({
     kind: 'return',
-    label: `${r.client}, ${r.year}`,
+    label: `${r.client}, ${periodOf(r)}`,
     detail: `${r.title}, ${r.stageLabel}`,
     words: '',
     to: `/returns/${r.id}/${r.place}`,

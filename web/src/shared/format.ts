@@ -26,13 +26,17 @@ export function editable(value: string): string {
 
 /** Difference of two amounts with at most two decimals, exact, as canonical text. */
 export function difference(left: string, right: string): string {
-  const cents = toCents(left) - toCents(right)
-  const sign = cents < 0n ? '-' : ''
-  const size = cents < 0n ? -cents : cents
-  return `${sign}${size / 100n}${size % 100n === 0n ? '' : `.${String(size % 100n).padStart(2, '0')}`}`
+  return fromCents(toCents(left) - toCents(right))
 }
 
-function toCents(value: string): bigint {
+/** An amount in cents as canonical text. */
+export function fromCents(cents: bigint): string {
+  const size = cents < 0n ? -cents : cents
+  return `${cents < 0n ? '-' : ''}${size / 100n}${size % 100n === 0n ? '' : `.${String(size % 100n).padStart(2, '0')}`}`
+}
+
+/** Canonical text as an amount in cents; more than two decimals are cut. */
+export function toCents(value: string): bigint {
   const negative = value.startsWith('-')
   const [whole = '0', cents = ''] = value.replace('-', '').split('.')
   const size = BigInt(whole) * 100n + BigInt(cents.padEnd(2, '0').slice(0, 2) || '0')
@@ -70,3 +74,7 @@ export const capital = (text: string): string => text.charAt(0).toUpperCase() + 
 export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`
 }
+
+/** A year and its period: 2025, or 2025 Q1. */
+export const periodOf = (of: { year: number; period?: string }): string =>
+  of.period ? `${of.year} ${of.period.toUpperCase()}` : `${of.year}`

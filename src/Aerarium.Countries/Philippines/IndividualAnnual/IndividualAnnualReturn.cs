@@ -57,5 +57,8 @@ public sealed class IndividualAnnualReturn : Definition
     public override string Currency => "PHP";
 
     /// <inheritdoc />
+    public override (string ToPay, string Overpaid) BalanceWords => ("To pay", "Overpaid");
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 }

@@ -56,6 +56,9 @@ public sealed class IndividualQuarterlyReturn : Definition
     public override string Currency => "PHP";
 
     /// <inheritdoc />
+    public override (string ToPay, string Overpaid) BalanceWords => ("To pay", "Carried on");
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 
     /// <summary>The quarters of the same year before this one, of the client's own return.</summary>

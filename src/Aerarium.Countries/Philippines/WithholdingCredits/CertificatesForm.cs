@@ -59,7 +59,7 @@ public sealed class CertificatesForm : Form
             row.Warn("code-of-smaller-payee", payee.VatRegistered & smaller.Select(c => (Condition)code.Is(c.Code)).Aggregate((one, next) => one | next),
                 "The payee is registered for value-added tax; the code is for payees below the ceiling.", code);
             return new Certificate(code, payment, implied, withheld);
-        }, "RR 2-98 s. 2.58; RR 2-2006");
+        }, "RR 2-98 s. 2.58; RR 2-2006").AsGrid();
 
         Section("Totals", "RR 2-98 s. 2.58.3");
         Certificates = NumberLine("certificates", "Certificates", certificates.RowCount);

@@ -53,4 +53,7 @@ public sealed class WithholdingCreditsReturn : Definition
 
     /// <inheritdoc />
     public override bool HasBalance => false;
+
+    /// <inheritdoc />
+    public override (string ToPay, string Overpaid) BalanceWords => ("Credit", "Credit");
 }

@@ -4,7 +4,7 @@ import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import DocumentPreview from '../../shared/DocumentPreview.vue'
-import { day, plural } from '../../shared/format'
+import { day, periodOf, plural } from '../../shared/format'
 
 const LARGEST = 20 * 1024 * 1024
 const props = defineProps<{ clientId: number; returns: Schemas['ClientReturnItem'][] }>()
@@ -17,7 +17,7 @@ const year = ref(Number(session.view?.today.slice(0, 4)) - 1)
 const returnId = ref<number | null>(null)
 const kinds = ['certificate', 'receipt', 'letter', 'assessment notice', 'accounts', 'identity document', 'other']
 const path = { id: props.clientId }
-const nameOf = computed(() => new Map(props.returns.map((r) => [r.id, `${r.year} ${r.kind}`])))
+const nameOf = computed(() => new Map(props.returns.map((r) => [r.id, `${periodOf(r)} ${r.kind}`])))
 
 onMounted(() =>
   act(async () => {
@@ -74,7 +74,7 @@ const size = (bytes: number) => (bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)}
         >Return
         <select v-model="returnId">
           <option :value="null">none in particular</option>
-          <option v-for="item in returns" :key="item.id" :value="item.id">{{ item.year }} {{ item.kind }}</option>
+          <option v-for="item in returns" :key="item.id" :value="item.id">{{ periodOf(item) }} {{ item.kind }}</option>
         </select></label
       >
       <input type="file" multiple aria-label="Files to attach" :disabled="busy" @change="add" />

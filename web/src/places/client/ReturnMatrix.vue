@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { amount } from '../../shared/format'
+import { amount, periodOf } from '../../shared/format'
 
 /** Years by return types: what there is, and what can be opened. */
 const props = defineProps<{
@@ -19,48 +19,67 @@ const own = computed(() =>
   props.types.filter((t) => t.country === props.client.country && t.filedBy === props.client.kind),
 )
 const years = computed(() => [...new Set(own.value.flatMap((t) => t.years))].sort((a, b) => b - a))
-const returnsOf = (definition: string, year: number) =>
-  props.returns.filter((r) => r.definition === definition && r.year === year)
+const returnsOf = (definition: string, year: number, period?: string) =>
+  props.returns.filter(
+    (r) => r.definition === definition && r.year === year && (period === undefined || r.period === period),
+  )
+
+/** A place for a return: its kind, year and period. */
+interface Slot {
+  definition: string
+  year: number
+  period: string
+}
+const slots = (type: Schemas['ReturnTypeView'], year: number): Slot[] =>
+  type.years.includes(year) ? type.periods.map((period) => ({ definition: type.id, year, period })) : []
 
 /** What is about to be opened although an older year has not been filed. */
-const asked = ref<{ definition: string; year: number; older: number[]; roll: boolean } | null>(null)
-const olderUnfiled = (definition: string, year: number) =>
-  (props.types.find((t) => t.id === definition)?.years ?? [])
-    .filter((y) => y < year && !returnsOf(definition, y).some((r) => r.stage === 'accepted' || r.stage === 'sent'))
+const asked = ref<{ of: Slot; older: number[]; roll: boolean } | null>(null)
+const olderUnfiled = (of: Slot) =>
+  (props.types.find((t) => t.id === of.definition)?.years ?? [])
+    .filter(
+      (y) =>
+        y < of.year &&
+        of.period === '' &&
+        !returnsOf(of.definition, y).some((r) => r.stage === 'accepted' || r.stage === 'sent'),
+    )
     .sort((a, b) => a - b)
-const lastYears = (definition: string, year: number) => returnsOf(definition, year - 1)[0]
 
-function open(definition: string, year: number, roll: boolean, anyway = false) {
-  const older = olderUnfiled(definition, year)
+/** The return of the year before or, for quarters, of the quarter before. */
+function before(of: Slot): Schemas['ClientReturnItem'] | undefined {
+  const periods = props.types.find((t) => t.id === of.definition)!.periods
+  const at = periods.indexOf(of.period) - 1
+  return at >= 0
+    ? returnsOf(of.definition, of.year, periods[at])[0]
+    : returnsOf(of.definition, of.year - 1, periods.at(-1))[0]
+}
+
+function open(of: Slot, roll: boolean, anyway = false) {
+  const older = olderUnfiled(of)
   if (older.length && !anyway) {
-    asked.value = { definition, year, older, roll }
+    asked.value = { of, older, roll }
     return
   }
   asked.value = null
   void act(async () => {
     const opened = roll
-      ? await call(
-          api.POST('/api/returns/{id}/roll-forward', { params: { path: { id: lastYears(definition, year)!.id } } }),
-        )
-      : await begin(definition, year, 'original')
+      ? await call(api.POST('/api/returns/{id}/roll-forward', { params: { path: { id: before(of)!.id } } }))
+      : await begin(of, 'original')
     await router.push(`/returns/${opened.id}/scope`)
   })
 }
-const begin = (definition: string, year: number, kind: string) =>
+const begin = (of: Slot, kind: string) =>
   call(
     api.POST('/api/clients/{clientId}/returns', {
       params: { path: { clientId: props.client.id! } },
-      body: { definition, year, kind },
+      body: { ...of, kind },
     }),
   )
-const amend = (definition: string, year: number) =>
-  act(async () => router.push(`/returns/${(await begin(definition, year, 'amended')).id}/fill`))
-const mayAmend = (definition: string, year: number) =>
-  session.mayPrepare &&
-  returnsOf(definition, year).length > 0 &&
-  returnsOf(definition, year).every((r) => r.stage === 'accepted')
-const mayOpen = (type: Schemas['ReturnTypeView'], year: number) =>
-  session.mayPrepare && !returnsOf(type.id, year).length && type.years.includes(year)
+const amend = (of: Slot) => act(async () => router.push(`/returns/${(await begin(of, 'amended')).id}/fill`))
+const present = (of: Slot) => returnsOf(of.definition, of.year, of.period)
+const mayAmend = (of: Slot) =>
+  session.mayPrepare && present(of).length > 0 && present(of).every((r) => r.stage === 'accepted')
+const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
 </script>
 
 <template>
@@ -70,9 +89,7 @@ const mayOpen = (type: Schemas['ReturnTypeView'], year: number) =>
     <p v-if="asked" class="banner warn" role="alert">
       {{ asked.older.join(' and ') }} {{ asked.older.length === 1 ? 'has' : 'have' }} not been filed; older years come
       first, and penalties run on them.
-      <button class="link" @click="open(asked.definition, asked.year, asked.roll, true)">
-        Open {{ asked.year }} all the same
-      </button>
+      <button class="link" @click="open(asked.of, asked.roll, true)">Open {{ periodOf(asked.of) }} all the same</button>
       <button class="link" @click="asked = null">Not yet</button>
     </p>
     <p v-if="!own.length" class="secondary">No return of companies of this country is covered yet.</p>
@@ -87,26 +104,24 @@ const mayOpen = (type: Schemas['ReturnTypeView'], year: number) =>
         <tr v-for="type in own" :key="type.id">
           <td>{{ type.title }}</td>
           <td v-for="year in years" :key="year" class="cell">
-            <div v-for="item in returnsOf(type.id, year)" :key="item.id">
-              <router-link :to="`/returns/${item.id}/fill`"
-                >{{ item.kind === 'amended' ? 'amended, ' : '' }}{{ item.stage }}</router-link
-              >
-              <span class="small secondary balance">{{ amount(item.balance) }}</span>
+            <div v-for="of in slots(type, year)" :key="of.period">
+              <div v-for="item in present(of)" :key="item.id">
+                <span v-if="of.period" class="small secondary period">{{ of.period.toUpperCase() }}</span>
+                <router-link :to="`/returns/${item.id}/fill`"
+                  >{{ item.kind === 'amended' ? 'amended, ' : '' }}{{ item.stage }}</router-link
+                >
+                <span class="small secondary balance">{{ amount(item.balance) }}</span>
+              </div>
+              <button v-if="mayAmend(of)" class="link small" :disabled="busy" @click="amend(of)">
+                amend {{ periodOf(of) }}
+              </button>
+              <button v-if="mayOpen(of)" class="link" :disabled="busy" @click="open(of, false)">
+                Open {{ periodOf(of) }}
+              </button>
+              <button v-if="mayOpen(of) && before(of)" class="link roll" :disabled="busy" @click="open(of, true)">
+                roll forward
+              </button>
             </div>
-            <button v-if="mayAmend(type.id, year)" class="link small" :disabled="busy" @click="amend(type.id, year)">
-              amend {{ year }}
-            </button>
-            <button v-if="mayOpen(type, year)" class="link" :disabled="busy" @click="open(type.id, year, false)">
-              Open {{ year }}
-            </button>
-            <button
-              v-if="mayOpen(type, year) && lastYears(type.id, year)"
-              class="link roll"
-              :disabled="busy"
-              @click="open(type.id, year, true)"
-            >
-              roll forward
-            </button>
           </td>
         </tr>
       </tbody>
@@ -120,6 +135,10 @@ const mayOpen = (type: Schemas['ReturnTypeView'], year: number) =>
 }
 .banner .link {
   margin-left: 14px;
+}
+.period {
+  display: inline-block;
+  width: 26px;
 }
 .roll {
   margin-left: 12px;

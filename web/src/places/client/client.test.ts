@@ -16,15 +16,16 @@ vi.mock('../../api/client', () => ({
 
 const client = { id: 7, country: 'ke', kind: 'individual' } as Schemas['ClientRecord']
 const types: Schemas['ReturnTypeView'][] = [
-  { id: 'ke/one', title: 'One', country: 'ke', filedBy: 'individual', years: [2024, 2025] },
-  { id: 'ph/two', title: 'Two', country: 'ph', filedBy: 'individual', years: [2025] },
-  { id: 'ke/three', title: 'Three', country: 'ke', filedBy: 'company', years: [2025] },
+  { id: 'ke/one', title: 'One', country: 'ke', filedBy: 'individual', years: [2024, 2025], periods: [''] },
+  { id: 'ph/two', title: 'Two', country: 'ph', filedBy: 'individual', years: [2025], periods: [''] },
+  { id: 'ke/three', title: 'Three', country: 'ke', filedBy: 'company', years: [2025], periods: [''] },
 ]
 const item = (year: number, stage: string, kind = 'original'): Schemas['ClientReturnItem'] => ({
   id: year,
   definition: 'ke/one',
   title: 'One',
   year,
+  period: '',
   kind,
   stage,
   balance: '0',
@@ -72,7 +73,7 @@ describe('the matrix of years by return types', () => {
     await flushPromises()
     expect(post).toHaveBeenCalledWith('/api/clients/{clientId}/returns', {
       params: { path: { clientId: 7 } },
-      body: { definition: 'ke/one', year: 2025, kind: 'original' },
+      body: { definition: 'ke/one', year: 2025, period: '', kind: 'original' },
     })
     expect(push).toHaveBeenCalledWith('/returns/99/scope')
   })

@@ -5,7 +5,7 @@ import { api, call } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import CountBadges from '../../shared/CountBadges.vue'
-import { amount, day, daysLeft, plural } from '../../shared/format'
+import { amount, day, daysLeft, periodOf, plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 import BatchBar from './BatchBar.vue'
 import { anything, lists, orders, useDeskList, type Item, type Question } from './deskList'
@@ -228,7 +228,7 @@ onBeforeUnmount(() => {
                 <input
                   type="checkbox"
                   :checked="chosen.has(item.id)"
-                  :aria-label="`Choose ${item.client} ${item.year}`"
+                  :aria-label="`Choose ${item.client} ${periodOf(item)}`"
                   @change="toggle(item)"
                 />
               </td>
@@ -241,7 +241,7 @@ onBeforeUnmount(() => {
               <td>
                 {{ item.title }}<template v-if="item.kind !== 'original'">, {{ item.kind }}</template>
               </td>
-              <td>{{ item.year }}</td>
+              <td>{{ periodOf(item) }}</td>
               <td>
                 <span class="steps" aria-hidden="true"
                   ><i v-for="step in 5" :key="step" :class="tone(item, step)"></i

@@ -8,26 +8,37 @@ const store = inject<ReturnStore>('return')!
 
 const forms = computed(() => store.layout.forms)
 const isOpen = (section: Section) => store.openSections.value.has(section.position)
-const inScope = computed(() => forms.value.filter((form) => form.sections.some(isOpen)))
+const inScope = computed(() => store.pages)
 const outside = computed(() =>
-  forms.value.flatMap((form) => {
-    const closed = form.sections.filter((section) => !isOpen(section))
-    if (!closed.length) return []
-    return form.sections.some(isOpen)
-      ? closed.map((section) => ({ title: section.title, why: section.when ?? '' }))
-      : [{ title: form.title, why: form.sections[0]!.when ?? '' }]
-  }),
+  forms.value
+    .filter((form) => !form.beside || store.isOpen(form))
+    .flatMap((form) => {
+      const closed = form.sections.filter((section) => !isOpen(section))
+      if (!closed.length) return []
+      if (form.beside) return []
+      return form.sections.some(isOpen) || store.besideOf(form)
+        ? closed.map((section) => ({ title: section.title, why: section.when ?? '' }))
+        : [{ title: form.title, why: form.sections[0]!.when ?? '' }]
+    }),
 )
+/** A form and the one in its parallel column. */
+function columns(form: Form): string[] {
+  const beside = store.besideOf(form)
+  return beside ? [form.key, beside.key] : [form.key]
+}
 function counts(form: Form) {
-  const own = store.findings.value.filter((f) => f.form === form.key && !f.acceptance)
+  const keys = columns(form)
+  const own = store.findings.value.filter((f) => keys.includes(f.form) && !f.acceptance)
   return {
     errors: own.filter((f) => f.severity === 'error' && !f.id.endsWith(':missing')).length,
     warnings: own.filter((f) => f.severity === 'warning').length,
   }
 }
 function progress(form: Form): string {
-  const found = store.progress.value.find((p) => p.form === form.key)
-  return found?.required ? `${found.answered} of ${found.required}` : ''
+  const keys = columns(form)
+  const found = store.progress.value.filter((p) => keys.includes(p.form))
+  const sum = (pick: (p: (typeof found)[number]) => number) => found.reduce((total, p) => total + pick(p), 0)
+  return sum((p) => p.required) ? `${sum((p) => p.answered)} of ${sum((p) => p.required)}` : ''
 }
 function jump(section: Section) {
   document.querySelector(`[aria-label="${CSS.escape(section.title)}"].section`)?.scrollIntoView({ block: 'start' })

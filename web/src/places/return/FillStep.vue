@@ -19,11 +19,9 @@ const form = computed(() => {
   const forms = store.layout.forms
   if (props.scope) return forms[0]!
   const wanted = forms.find((f) => f.key === route.params.form)
-  return (
-    wanted ?? forms.find((f, index) => index > 0 && f.sections.some((s) => store.openSections.value.has(s.position)))!
-  )
+  return wanted ? store.pageOf(wanted) : store.pages.find((f) => f.key !== forms[0]!.key)!
 })
-const closed = computed(() => !form.value.sections.some((s) => store.openSections.value.has(s.position)))
+const closed = computed(() => !store.isOpen(form.value) && !store.besideOf(form.value))
 const unanswered = computed(() =>
   form.value.sections
     .flatMap((s) => s.lines)
@@ -34,7 +32,7 @@ const usual = computed(() => {
   return yes.length ? `${yes.join(', ')}: yes, everything else no` : 'no'
 })
 const next = computed(() => {
-  const forms = store.layout.forms.filter((f) => f.sections.some((s) => store.openSections.value.has(s.position)))
+  const forms = store.pages
   return forms[forms.findIndex((f) => f.key === form.value.key) + 1]
 })
 

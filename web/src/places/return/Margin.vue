@@ -6,6 +6,7 @@ import DerivationNode from '../../ledger/DerivationNode.vue'
 import { amount, day, moment } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
+import Tied from './Tied.vue'
 import type { ReturnStore, Spot } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
@@ -36,7 +37,13 @@ const origins: Record<string, string> = {
   practice: "follows the practice's particulars",
   statement: 'taken from a statement',
   'last-year': 'taken over from the filed return',
+  tied: 'tied to',
+  imported: 'from a file',
 }
+const tie = computed(() => (spot.value && !spot.value.row ? store.ties.value.get(spot.value.line) : undefined))
+const differs = computed(
+  () => !!tie.value?.sources.length && Number(tie.value.value ?? 0) !== Number(value.value?.value ?? 0),
+)
 
 const REST_MS = 100
 let timer: number | undefined
@@ -107,7 +114,8 @@ const shown = (text: string | null | undefined) => {
           </div>
         </template>
         <template v-else-if="!line.computed">
-          <p class="entered">
+          <Tied v-if="tie" :tie="tie" :differs="differs" />
+          <p v-if="!tie?.sources.length" class="entered">
             Entered<template v-if="line.from">, from: {{ line.from }}</template
             >.
           </p>

@@ -30,7 +30,9 @@ watch(balance, () => {
     </template>
     <span class="grow"></span>
     <router-link :to="store.placeOfLine(store.layout.outcome.at(-1)!.line)" class="figure balance" data-balance>
-      <span class="small secondary">{{ refund ? 'Refund' : 'To pay' }}, {{ store.view.value.currency }}</span>
+      <span class="small secondary"
+        >{{ refund ? store.layout.overpaidLabel : store.layout.balanceLabel }}, {{ store.view.value.currency }}</span
+      >
       <span class="sum" :class="{ moved }" aria-live="polite">{{ amount(balance.replace('-', '')) }}</span>
     </router-link>
     <span class="movement small secondary">

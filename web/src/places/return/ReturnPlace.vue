@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { Problem, Unreachable } from '../../api/client'
 import { useSession } from '../../session'
 import CountBadges from '../../shared/CountBadges.vue'
-import { day, daysLeft, timeOfDay } from '../../shared/format'
+import { day, daysLeft, periodOf, timeOfDay } from '../../shared/format'
 import KeptBar from '../../shared/KeptBar.vue'
 import { isKept } from '../../shared/kept'
 import TopBar from '../../shared/TopBar.vue'
@@ -35,7 +35,7 @@ async function open(id: number) {
   try {
     store.value = await ReturnStore.open(id, session.person!)
     openReturn.value = store.value
-    document.title = `${store.value.view.value.clientName} ${store.value.view.value.year} - Aerarium`
+    document.title = `${store.value.view.value.clientName} ${periodOf(store.value.view.value)} - Aerarium`
   } catch (error) {
     failure.value =
       error instanceof Problem || error instanceof Unreachable
@@ -104,7 +104,7 @@ onBeforeUnmount(() => {
       <nav v-if="store" class="crumbs" aria-label="Where you are">
         <router-link :to="`/clients/${store.view.value.clientId}`">{{ store.view.value.clientName }}</router-link>
         <span class="faint" aria-hidden="true">/</span>
-        <strong>{{ store.view.value.title }} {{ store.view.value.year }}</strong>
+        <strong>{{ store.view.value.title }} {{ periodOf(store.view.value) }}</strong>
         <span class="secondary">, {{ store.view.value.kind }}</span>
       </nav>
       <template #state>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { moment } from '../../shared/format'
+import { moment, periodOf } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from './returnStore'
@@ -140,7 +140,7 @@ const words: Record<string, string> = {
           <div v-else class="banner confirm">
             <span
               >This files {{ store.view.value.clientName }}'s {{ store.view.value.kind }} return for
-              {{ store.view.value.year }}. It cannot be taken back.</span
+              {{ periodOf(store.view.value) }}. It cannot be taken back.</span
             >
             <v-btn :disabled="busy" @click="send">File it</v-btn>
             <button class="link" @click="confirming = false">Not yet</button>

@@ -20,7 +20,7 @@ function told(line: Schemas['TakenLine']): string {
 <template>
   <details v-if="report?.taken.length" class="taken">
     <summary>
-      Taken over from {{ report.fromYear }}: {{ plural(report.taken.length, 'line') }}, of which
+      Taken over from {{ report.from }}: {{ plural(report.taken.length, 'line') }}, of which
       {{ report.toLookAt.length }} to look at again; {{ report.left.length }} left for this year's figures
     </summary>
     <h3>To look at again</h3>
@@ -31,7 +31,7 @@ function told(line: Schemas['TakenLine']): string {
       </li>
     </ul>
     <h3>Left</h3>
-    <p class="secondary small">Amounts of {{ report.fromYear }}; enter this year's own. The Margin shows both.</p>
+    <p class="secondary small">Amounts of {{ report.from }}; enter this return's own. The Margin shows both.</p>
     <ul>
       <li v-for="line in report.left" :key="line.line + line.row">
         <router-link v-if="store.lineOf(line.line)" :to="store.placeOfLine(line.line, line.row)">{{

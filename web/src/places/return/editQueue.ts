@@ -5,6 +5,8 @@ type Change = Schemas['EntryChange']
 type Result = Schemas['EditResult']
 
 const RETRY_MS = 1500
+/** What one request takes. */
+const MOST_AT_ONCE = 2000
 
 /**
  * Changes on their way to the server: kept in the browser until the server has them, sent in order, one request at a
@@ -52,7 +54,7 @@ export class EditQueue {
     if (this.sending || !this.changes.length) return
     this.sending = true
     window.clearTimeout(this.timer)
-    const sent = [...this.changes]
+    const sent = this.changes.slice(0, MOST_AT_ONCE)
     try {
       const result = await call(
         api.PATCH('/api/returns/{id}/entries', {
@@ -94,7 +96,12 @@ export class EditQueue {
 
   private keep() {
     this.waiting.value = this.changes.length
-    if (this.changes.length) localStorage.setItem(this.key, JSON.stringify(this.changes))
-    else localStorage.removeItem(this.key)
+    try {
+      if (this.changes.length) localStorage.setItem(this.key, JSON.stringify(this.changes))
+      else localStorage.removeItem(this.key)
+    } catch {
+      // A block larger than the browser keeps: it is on its way all the same, and is kept again once it is small enough.
+      localStorage.removeItem(this.key)
+    }
   }
 }

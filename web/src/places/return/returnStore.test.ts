@@ -110,6 +110,7 @@ function view(): Schemas['ReturnView'] {
     findings: [],
     progress: [],
     openSections: [0, 1, 2],
+    ties: [],
     outcome: [{ line: 'form.balance', amount: '900' }],
   } as unknown as Schemas['ReturnView']
 }
@@ -126,6 +127,7 @@ function result(more: Partial<Schemas['EditResult']> = {}): Schemas['EditResult'
     findings: [],
     progress: [],
     openSections: [0, 1, 2],
+    ties: [],
     outcome: [{ line: 'form.balance', amount: '900' }],
     refusals: [],
     conflicts: [],
@@ -161,6 +163,7 @@ describe('a return as it is worked on', () => {
     server.answer = () =>
       result({
         values: [value('form.paid', '300'), value('form.balance', '700')] as never,
+        ties: [],
         outcome: [{ line: 'form.balance', amount: '700' }],
       })
     store.set('form.paid', null, '300', 10)

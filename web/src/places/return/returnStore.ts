@@ -9,6 +9,7 @@ export type Section = Schemas['SectionLayout']
 export type Form = Schemas['FormLayout']
 export type Finding = Schemas['FindingView']
 export type Value = Schemas['ValueView']
+export type Tie = Schemas['TieView']
 
 /** What was typed into a line and has not become its value: on its way, refused, or overtaken by somebody else. */
 export interface Draft {
@@ -40,6 +41,7 @@ export class ReturnStore {
   readonly rows = shallowReactive(new Map<string, string[]>())
   readonly drafts = shallowReactive(new Map<string, Draft>())
   readonly findings = shallowRef<Finding[]>([])
+  readonly ties = shallowRef<Map<string, Tie>>(new Map())
   readonly progress = shallowRef<Schemas['FormProgress'][]>([])
   readonly openSections = shallowRef<Set<number>>(new Set())
   readonly outcome = shallowRef<Map<string, string>>(new Map())
@@ -91,7 +93,9 @@ export class ReturnStore {
     const view = await call(api.GET('/api/returns/{id}', { params: { path: { id } } }))
     const [country = '', name = ''] = view.definition.split('/')
     const layout = await call(
-      api.GET('/api/definitions/{country}/{name}/{year}', { params: { path: { country, name, year: view.year } } }),
+      api.GET('/api/definitions/{country}/{name}/{year}', {
+        params: { path: { country, name, year: view.year }, query: { period: view.period } },
+      }),
     )
     const store = new ReturnStore(id, layout, view, me)
     void store.connect()
@@ -128,6 +132,26 @@ export class ReturnStore {
     return this.rows.get(section) ?? []
   }
 
+  /** The form in whose parallel column another is shown, or the form itself. */
+  pageOf(form: Form): Form {
+    return form.beside ? this.layout.forms.find((f) => f.key === form.beside)! : form
+  }
+
+  /** The form shown in a parallel column of another, when any of it applies. */
+  besideOf(form: Form): Form | undefined {
+    return this.layout.forms.find((f) => f.beside === form.key && this.isOpen(f))
+  }
+
+  /** Whether any section of a form applies. */
+  isOpen(form: Form): boolean {
+    return form.sections.some((section) => this.openSections.value.has(section.position))
+  }
+
+  /** The forms that have a page of their own and apply, in working order. */
+  get pages(): Form[] {
+    return this.layout.forms.filter((form) => !form.beside && (this.isOpen(form) || this.besideOf(form)))
+  }
+
   placeOf(form: string): string {
     return form === this.layout.forms[0]!.key ? `/returns/${this.id}/scope` : `/returns/${this.id}/fill/${form}`
   }
@@ -137,7 +161,7 @@ export class ReturnStore {
     if (!form) return `/returns/${this.id}/fill`
     const query = new URLSearchParams({ line })
     if (row) query.set('row', row)
-    return `${this.placeOf(form.key)}?${query}`
+    return `${this.placeOf(this.pageOf(form).key)}?${query}`
   }
 
   nameOfRow(section: Section, row: string): string {
@@ -154,7 +178,74 @@ export class ReturnStore {
     this.do({ undo: [back], redo: [change] })
   }
 
-  addRow(section: Section, after?: string) {
+  /** Sets several cells as one step that is undone at once. */
+  setMany(cells: [string, Line, string][]) {
+    const step: Step = { undo: [], redo: [] }
+    for (const [row, line, typed] of cells) {
+      const before = this.valueOf(line.key, row)
+      const change: Change = {
+        kind: 'set',
+        line: line.key,
+        row,
+        section: null,
+        position: null,
+        value: typed,
+        seen: this.revision.value,
+      }
+      step.redo.push(change)
+      step.undo.push({
+        ...change,
+        value: before?.expression ?? before?.value ?? '',
+        seen: Number.MAX_SAFE_INTEGER,
+      })
+    }
+    if (cells.length) this.do(step)
+  }
+
+  /** Puts a block of typed texts into rows, from the first on; rows that are missing are added. One step. */
+  pasteRows(section: Section, into: string[], block: [Line, string][][]) {
+    const step: Step = { undo: [], redo: [] }
+    block.forEach((cells, index) => {
+      const present = into[index]
+      const row = present ?? this.newRow()
+      if (!present) step.redo.push(this.rowChange('add-row', section, row))
+      for (const [line, typed] of cells) {
+        const before = present ? this.valueOf(line.key, row) : undefined
+        if (!present && !typed) continue
+        const change: Change = {
+          kind: 'set',
+          line: line.key,
+          row,
+          section: null,
+          position: null,
+          value: typed,
+          seen: this.revision.value,
+        }
+        step.redo.push(change)
+        if (present)
+          step.undo.push({
+            ...change,
+            value: before?.expression ?? before?.value ?? '',
+            seen: Number.MAX_SAFE_INTEGER,
+          })
+      }
+      if (!present) step.undo.push(this.rowChange('remove-row', section, row))
+    })
+    if (step.redo.length) this.do(step)
+  }
+
+  /** Removes several rows as one step. */
+  removeRows(section: Section, rows: string[]) {
+    const all = this.rowsOf(section.table!.key)
+    const gone = rows.filter((row) => all.includes(row))
+    this.do({
+      redo: gone.map((row) => this.rowChange('remove-row', section, row)),
+      undo: gone.map((row) => this.rowChange('add-row', section, row, all.indexOf(row))),
+    })
+    this.undone.value = gone.length === 1 ? `${section.table!.rowLabel} removed.` : `${gone.length} rows removed.`
+  }
+
+  addRow(section: Section, after?: string, goThere = true) {
     const rows = this.rowsOf(section.table!.key)
     const row = this.newRow()
     const position = after ? rows.indexOf(after) + 1 : rows.length
@@ -163,7 +254,7 @@ export class ReturnStore {
       undo: [this.rowChange('remove-row', section, row)],
     })
     const first = section.lines.find((line) => !line.computed)
-    if (first) void nextTick(() => this.goTo({ line: first.key, row }))
+    if (first && goThere) void nextTick(() => this.goTo({ line: first.key, row }))
   }
 
   duplicateRow(section: Section, from: string) {
@@ -235,7 +326,9 @@ export class ReturnStore {
   /** Puts the cursor into a line, once it is on screen. */
   goTo(spot: Spot) {
     this.focus.value = spot
+    const grid = this.lines.get(spot.line)?.section.table?.grid
     const find = (tries: number) => {
+      if (grid) return
       const field = document.querySelector<HTMLElement>(`[data-place="${CSS.escape(placeKey(spot.line, spot.row))}"]`)
       if (field) {
         field.scrollIntoView({ block: 'center' })
@@ -255,6 +348,13 @@ export class ReturnStore {
   async close() {
     this.queue.stop()
     await this.connection?.stop()
+  }
+
+  /** Takes what the returns say that a line is tied to, whatever was typed over it. */
+  async takeTied(line: string) {
+    this.apply(
+      await call(api.POST('/api/returns/{id}/lines/{line}/take-tied', { params: { path: { id: this.id, line } } })),
+    )
   }
 
   /** Takes the result of an act that changed the return beside the edit queue. */
@@ -323,11 +423,12 @@ export class ReturnStore {
   }
 
   /** Takes over what has changed of findings, progress and Outcome; what is the same stays, so that nothing is drawn again for it. */
-  private showSummary(now: Pick<Schemas['EditResult'], 'findings' | 'progress' | 'openSections' | 'outcome'>) {
+  private showSummary(now: Pick<Schemas['EditResult'], 'findings' | 'progress' | 'openSections' | 'outcome' | 'ties'>) {
     const same = (left: unknown, right: unknown) => JSON.stringify(left) === JSON.stringify(right)
     if (!same(this.findings.value, now.findings)) this.findings.value = now.findings
     if (!same(this.progress.value, now.progress)) this.progress.value = now.progress
     if (!same([...this.openSections.value], now.openSections)) this.openSections.value = new Set(now.openSections)
+    if (!same([...this.ties.value.values()], now.ties)) this.ties.value = new Map(now.ties.map((t) => [t.line, t]))
     this.outcome.value = new Map(now.outcome.map((o) => [o.line, o.amount]))
   }
 

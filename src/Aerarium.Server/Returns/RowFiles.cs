@@ -1,0 +1,190 @@
+using System.Globalization;
+using System.Security.Claims;
+using System.Security.Cryptography;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+using Aerarium.Filing;
+using Aerarium.Server.Access;
+using Aerarium.Server.Clients;
+using Aerarium.Server.Gathering;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>
+/// The rows of a repeating section as a file: a template with its codes as pick lists, the rows themselves, and a filled file back.
+/// A file is tried first and reported by row and column; it is taken whole, unless the person chooses the good rows.
+/// </summary>
+public sealed class RowFiles(Workbench workbench, Ties ties)
+{
+    /// <summary>Rows a person is told about at most; the rest is counted.</summary>
+    private const int MostRemarks = 500;
+
+    /// <summary>The section of a return with a key.</summary>
+    /// <exception cref="PlainProblem">There is none.</exception>
+    public static RepeatingSection SectionOf(Workspace workspace, string key) =>
+        workspace.Definition.FindTable(key) ?? throw PlainProblem.NotFound($"The list '{key}'");
+
+    /// <summary>An empty workbook to fill in, or the rows of the return in one.</summary>
+    public byte[] Workbook(long id, string key, bool filled)
+    {
+        var workspace = workbench.Open(id);
+        var section = SectionOf(workspace, key);
+        var columns = filled ? section.Lines : Entered(section);
+        return RowWorkbook.Draw(section.Title, columns, filled ? Cells(workspace, section, columns) : []);
+    }
+
+    /// <summary>The same as CSV.</summary>
+    public byte[] Csv(long id, string key, bool filled)
+    {
+        var workspace = workbench.Open(id);
+        var section = SectionOf(workspace, key);
+        var columns = filled ? section.Lines : Entered(section);
+        using var memory = new MemoryStream();
+        using (var writer = new CsvWriter(
+            new StreamWriter(memory, new System.Text.UTF8Encoding(true)), new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape }))
+        {
+            foreach (var row in (IEnumerable<IEnumerable<string?>>)[columns.Select(c => c.Label), .. filled ? Cells(workspace, section, columns) : []])
+            {
+                foreach (var cell in row)
+                {
+                    writer.WriteField(cell);
+                }
+
+                writer.NextRecord();
+            }
+        }
+
+        return memory.ToArray();
+    }
+
+    /// <summary>Tries the rows of a file and takes them: nothing for a trial, all or nothing for <c>all</c>, the good ones for <c>good</c>.</summary>
+    public (ImportReport Report, EditResult? Result) Import(long id, string key, byte[] file, string fileName, string? keep, bool replace, Caller caller)
+    {
+        if (keep is not (null or "all" or "good"))
+        {
+            throw PlainProblem.Refused("Take all rows or the good ones.");
+        }
+
+        var workspace = workbench.Open(id);
+        var section = SectionOf(workspace, key);
+        var table = TableFile.Read(file);
+        var columns = table.Headings.Select(h => Entered(section).FirstOrDefault(l => TableFile.Plain(l.Label) == TableFile.Plain(h) || TableFile.Plain(l.Name) == TableFile.Plain(h))).ToList();
+        if (columns.All(c => c is null))
+        {
+            throw PlainProblem.Refused($"None of the headings is a column of this list. They are: {string.Join(", ", Entered(section).Select(l => l.Label))}. The template has them.");
+        }
+
+        if (columns.OfType<Line>().GroupBy(c => c).FirstOrDefault(g => g.Count() > 1) is { } twice)
+        {
+            throw PlainProblem.Refused($"The heading '{twice.Key.Label}' stands over two columns; leave one.");
+        }
+
+        var mark = TableFile.DecimalMark(table.Rows.SelectMany(r => r.Cells.Zip(columns).Where(c => c.Second is { Kind: LineKind.Money }).Select(c => c.First)));
+        var problems = new List<ImportRemark>();
+        var good = new List<(int Number, List<(Line Line, string Text)> Cells)>();
+        foreach (var (number, cells) in table.Rows)
+        {
+            var before = problems.Count;
+            var read = new List<(Line, string)>();
+            for (var position = 0; position < Math.Min(cells.Count, columns.Count); position++)
+            {
+                if (columns[position] is not { } line || cells[position].Length == 0)
+                {
+                    continue;
+                }
+
+                var text = line.Kind == LineKind.Money ? mark(cells[position]) : cells[position];
+                var reading = EntryReader.Read(line, text);
+                if (reading.Problem is { } problem)
+                {
+                    problems.Add(new ImportRemark(number, line.Label, cells[position], problem));
+                }
+                else if (line.Identifier is { } rule && !rule.Accepts(reading.Value!))
+                {
+                    problems.Add(new ImportRemark(number, line.Label, cells[position], rule.Message));
+                }
+                else
+                {
+                    read.Add((line, text));
+                }
+            }
+
+            foreach (var missing in Entered(section).Where(l => l.RequiredWhen is Core.Formulas.Always && read.All(r => r.Item1 != l) && problems.Skip(before).All(p => p.Column != l.Label)))
+            {
+                problems.Add(new ImportRemark(number, missing.Label, null, $"{missing.Label} is missing."));
+            }
+
+            if (problems.Count == before)
+            {
+                good.Add((number, read));
+            }
+        }
+
+        var ignored = table.Headings.Where((_, position) => columns[position] is null).ToList();
+        var taken = keep == "good" || (keep == "all" && problems.Count == 0);
+        var result = taken && good.Count > 0 ? Take(workspace, section, good, $"{fileName}, SHA-256 {Convert.ToHexStringLower(SHA256.HashData(file))[..16]}", replace, caller) : null;
+        return (new ImportReport(table.Rows.Count, good.Count, result is null ? 0 : good.Count, [.. problems.Take(MostRemarks)], [], ignored), result);
+    }
+
+    private EditResult Take(
+        Workspace workspace, RepeatingSection section, List<(int Number, List<(Line Line, string Text)> Cells)> rows, string source, bool replace, Caller caller)
+    {
+        var batch = $"f{workspace.Record.Revision.ToString(CultureInfo.InvariantCulture)}";
+        var changes = new List<EntryChange>();
+        if (replace)
+        {
+            changes.AddRange(workspace.RowsOf(section.Key).Select(row => new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue)));
+        }
+
+        foreach (var (number, cells) in rows)
+        {
+            var row = $"{batch}-{number.ToString(CultureInfo.InvariantCulture)}";
+            changes.Add(new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue));
+            changes.AddRange(cells.Select(c => new EntryChange(ChangeKind.Set, c.Line.Key, row, null, null, c.Text, long.MaxValue)));
+        }
+
+        var result = workbench.Edit(workspace.Record.Id, caller, changes, Origin.Imported, source);
+        ties.Spread(workspace.Record.Id, caller);
+        return result;
+    }
+
+    private static IReadOnlyList<Line> Entered(RepeatingSection section) => [.. section.Lines.Where(l => !l.IsComputed && l.Kind != LineKind.Row)];
+
+    private static IEnumerable<IEnumerable<string?>> Cells(Workspace workspace, RepeatingSection section, IReadOnlyList<Line> columns) =>
+        Enumerable.Range(0, workspace.RowsOf(section.Key).Count).Select(row => columns.Select(c => workspace.Evaluation.Value(c, row)));
+}
+
+internal static class RowFileEndpoints
+{
+    public static void MapRowFiles(this RouteGroupBuilder api)
+    {
+        var rows = api.MapGroup("/returns/{id:long}/lists/{section}").WithTags("Returns");
+        rows.MapGet("/{what}.xlsx", (long id, string section, string what, RowFiles files) =>
+            Results.File(files.Workbook(id, section, Filled(what)), RowWorkbook.MediaType, $"{section}-{what}.xlsx")).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
+        rows.MapGet("/{what}.csv", (long id, string section, string what, RowFiles files) =>
+            Results.File(files.Csv(id, section, Filled(what)), "text/csv; charset=utf-8", $"{section}-{what}.csv")).Produces(StatusCodes.Status200OK, contentType: "text/csv");
+        rows.MapPost("/import", async (
+            long id, string section, string? name, string? keep, bool? replace, HttpRequest request, ClaimsPrincipal user, RowFiles files, Workbench workbench, CancellationToken cancellation) =>
+        {
+            using var memory = new MemoryStream();
+            await request.Body.CopyToAsync(memory, cancellation);
+            var (report, result) = files.Import(
+                id, section, memory.ToArray(), EntryReader.Clean(name) is { Length: > 0 and <= 120 } file ? file : "a file", keep, replace ?? false, Caller.Of(user));
+            if (result is not null)
+            {
+                await workbench.TellAsync(result);
+            }
+
+            return report;
+        }).RequireAuthorization(Policies.Prepare);
+    }
+
+    private static bool Filled(string what) => what switch
+    {
+        "template" => false,
+        "rows" => true,
+        _ => throw PlainProblem.NotFound($"'{what}'"),
+    };
+}

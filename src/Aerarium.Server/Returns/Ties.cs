@@ -1,0 +1,265 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
+using Aerarium.Countries;
+using Aerarium.Server.Access;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>A line of another return that feeds a line of this one.</summary>
+/// <param name="ReturnId">The other return.</param>
+/// <param name="Title">What it is: title, year and period.</param>
+/// <param name="Line">Its line.</param>
+/// <param name="Label">Label of that line.</param>
+/// <param name="Value">What stands there now.</param>
+public sealed record TieSourceView(long ReturnId, string Title, string Line, string Label, string? Value);
+
+/// <summary>What other returns say for a line of this one.</summary>
+/// <param name="Line">The line.</param>
+/// <param name="Value">The sum of the sources, or the first of them for what is no amount; null when none is there.</param>
+/// <param name="Sources">The sources that are there.</param>
+/// <param name="Missing">The returns that are not there, in words.</param>
+public sealed record TieView(string Line, string? Value, IReadOnlyList<TieSourceView> Sources, IReadOnlyList<string> Missing)
+{
+    /// <summary>What the value was taken from, in words.</summary>
+    internal string Words => string.Join(", ", Sources.Select(s => s.Title).Distinct());
+}
+
+/// <summary>Rows that another return gives to a repeating section of this one.</summary>
+internal sealed record TiedRows(RepeatingSection Section, string Title, IReadOnlyList<EntryRow> Rows);
+
+/// <summary>What other returns say for one return, as they stand now.</summary>
+internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<TiedRows> Rows)
+{
+    /// <summary>Of a return without ties.</summary>
+    public static readonly TieState None = new([], []);
+
+    /// <summary>Reads it; <paramref name="open"/> opens another return in the same unit of work.</summary>
+    public static TieState Of(Unit unit, ReturnRecord record, Definition definition, Func<ReturnRecord, Workspace> open)
+    {
+        var found = new Dictionary<TiedReturn, Workspace?>();
+        if (!definition.TiedReturns.Any())
+        {
+            return None;
+        }
+
+        foreach (var tied in definition.TiedReturns)
+        {
+            var owner = tied.Relation is null ? record.ClientId : Ties.Related(unit, record.ClientId, tied.Relation);
+            var source = owner is { } client ? Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period) : null;
+            found[tied] = source is null ? null : open(source);
+        }
+
+        return new TieState(
+            [.. definition.Lines.Where(l => l.Ties.Count > 0).Select(line => View(line, record, found))],
+            [
+                .. definition.Tables.Where(t => t.RowTie is not null && found[t.RowTie.Return] is not null).Select(table =>
+                {
+                    var source = found[table.RowTie!.Return]!;
+                    return new TiedRows(table, Title(source), [.. table.RowTie.Rows(source.Evaluation)]);
+                }),
+            ]);
+    }
+
+    /// <summary>What is wrong between this return's entries and the returns they are tied to.</summary>
+    public IEnumerable<FindingView> Findings(Workspace workspace, Func<string, string, AcceptanceView?> acceptance)
+    {
+        foreach (var tie in Lines)
+        {
+            var line = workspace.Definition.LineOf(tie.Line);
+            if (!workspace.Evaluation.IsOpen(line))
+            {
+                continue;
+            }
+
+            var here = workspace.Evaluation.Value(line);
+            if (Message(line, tie, here) is { } found)
+            {
+                var id = $"{line.Key}:tie";
+                yield return new FindingView(id, found.Severity, found.Message, [line.Key], null, null, line.Form.Key, acceptance(id, found.Message));
+            }
+        }
+    }
+
+    private static (Severity Severity, string Message)? Message(Line line, TieView tie, string? here)
+    {
+        var amount = line.Kind is LineKind.Money or LineKind.Count;
+        if (tie.Sources.Count == 0)
+        {
+            return line.TieTolerance is not null && amount && here is not null and not "0"
+                ? (Severity.Error, $"{line.Label}: {Shown(line, here)} is claimed, and there is no {string.Join(" or ", tie.Missing)}. Open it and enter what supports the claim.")
+                : null;
+        }
+
+        if (here == tie.Value || (amount && Number(here) == Number(tie.Value)))
+        {
+            return null;
+        }
+
+        var difference = amount ? Math.Abs(Number(here) - Number(tie.Value)) : 0;
+        return (line.TieTolerance is { } tolerance && difference > tolerance ? Severity.Error : Severity.Warning,
+            $"{line.Label}: {Shown(line, tie.Value)} by {tie.Words}, {Shown(line, here)} here. Take what the source says, or correct the source.");
+    }
+
+    private static decimal Number(string? value) => value is null ? 0 : decimal.Parse(value, System.Globalization.CultureInfo.InvariantCulture);
+
+    private static string Shown(Line line, string? value) => value is null ? "nothing"
+        : line.Kind is LineKind.Money or LineKind.Count ? Figures.Money(Number(value))
+        : line.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value;
+
+    private static TieView View(Line line, ReturnRecord record, Dictionary<TiedReturn, Workspace?> found)
+    {
+        var sources = line.Ties.Where(t => found[t.Return] is not null).Select(t =>
+        {
+            var source = found[t.Return]!;
+            var from = source.Definition.LineOf(t.Line);
+            return new TieSourceView(source.Record.Id, Title(source), from.Key, from.Label, source.Evaluation.Value(from));
+        }).ToList();
+        var value = sources.Select(s => s.Value).OfType<string>().ToList() is not { Count: > 0 } given ? null
+            : line.Kind is LineKind.Money or LineKind.Count ? Figures.Canonical(given.Sum(Number)) : given[0];
+        return new TieView(
+            line.Key,
+            value,
+            sources,
+            [.. line.Ties.Where(t => found[t.Return] is null).Select(t => $"{Catalogue.TypeOf(t.Return.Definition).Title} {Periods.InWords(record.Year - t.Return.YearsBack, t.Return.Period)}").Distinct()]);
+    }
+
+    private static string Title(Workspace source) => $"{source.Definition.Title} {source.InWords}";
+}
+
+/// <summary>
+/// Keeps tied amounts true: a line that follows another return of the client is filled from it while its own return can still be
+/// changed without asking anybody, and is flagged otherwise, or when somebody typed over it.
+/// </summary>
+public sealed class Ties(PracticeDatabase database, Workbench workbench)
+{
+    private const string TiedRow = "tied-";
+
+    /// <summary>Takes over what the other returns say now; what changed, or null.</summary>
+    public EditResult? Follow(long returnId, Caller caller)
+    {
+        var workspace = workbench.Open(returnId);
+        if (workspace.Record.Stage is not (Stage.Open or Stage.Rejected))
+        {
+            return null;
+        }
+
+        EditResult? result = null;
+        var lines = workspace.Ties.Lines.Where(t => t.Sources.Count > 0 && FollowedParticulars.Follows(workspace.Entries.GetValueOrDefault((t.Line, "")), "tied"))
+            .Where(t => workspace.Entries.GetValueOrDefault((t.Line, ""))?.Value != t.Value);
+        foreach (var group in lines.GroupBy(t => t.Words).ToList())
+        {
+            result = workbench.Edit(returnId, caller, [.. group.Select(t => Set(t.Line, null, t.Value))], Origin.Tied, group.Key);
+        }
+
+        foreach (var rows in workspace.Ties.Rows)
+        {
+            var changes = RowChanges(workspace, rows).ToList();
+            result = changes.Count == 0 ? result : workbench.Edit(returnId, caller, changes, Origin.Tied, rows.Title);
+        }
+
+        return result;
+    }
+
+    /// <summary>Takes what the sources of one line say, whatever was typed over it.</summary>
+    /// <exception cref="PlainProblem">The line is not tied, or its sources are not there.</exception>
+    public EditResult Take(long returnId, string line, Caller caller)
+    {
+        var tie = workbench.Open(returnId).Ties.Lines.FirstOrDefault(t => t.Line == line && t.Sources.Count > 0)
+            ?? throw PlainProblem.Conflict("There is no other return from which this line could be taken.");
+        var result = workbench.Edit(returnId, caller, [Set(line, null, tie.Value)], Origin.Tied, tie.Words);
+        Spread(returnId, caller);
+        return result;
+    }
+
+    /// <summary>Carries what has changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
+    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller)
+    {
+        var results = new List<EditResult>();
+        var waiting = new Queue<long>([returnId]);
+        var seen = new HashSet<long>();
+        while (waiting.TryDequeue(out var id))
+        {
+            foreach (var dependent in database.Read(unit => DependentsOf(unit, Storage.Returns.Find(unit, id)!)))
+            {
+                workbench.Forget(dependent.Id);
+                if (Follow(dependent.Id, caller) is { } result)
+                {
+                    results.Add(result);
+                }
+                else if (dependent.Stage is Stage.Waiting or Stage.Approved)
+                {
+                    workbench.Refresh(dependent.Id);
+                }
+
+                if (seen.Add(dependent.Id))
+                {
+                    waiting.Enqueue(dependent.Id);
+                }
+            }
+        }
+
+        return results;
+    }
+
+    /// <summary>The client related to another in a way, or null.</summary>
+    internal static long? Related(Unit unit, long clientId, string relation) =>
+        Relations.Of(unit, clientId).Where(r => r.Kind == relation).Select(r => (long?)(r.ClientId == clientId ? r.OfId : r.ClientId)).FirstOrDefault();
+
+    private static IReadOnlyList<ReturnRecord> DependentsOf(Unit unit, ReturnRecord source)
+    {
+        var own = Storage.Returns.OfClient(unit, source.ClientId).Where(r => IsTied(r, source, relation: null));
+        var related = Relations.Of(unit, source.ClientId).SelectMany(relation =>
+            Storage.Returns.OfClient(unit, relation.ClientId == source.ClientId ? relation.OfId : relation.ClientId).Where(r => IsTied(r, source, relation.Kind)));
+        return [.. own.Concat(related)];
+    }
+
+    private static bool IsTied(ReturnRecord record, ReturnRecord source, string? relation) =>
+        record.Id != source.Id && Catalogue.Get(record.Definition, record.Year, record.Period).TiedReturns.Any(t =>
+            t.Definition == source.Definition && t.Period == source.Period && record.Year - t.YearsBack == source.Year && t.Relation == relation);
+
+    private static EntryChange Set(string line, string? row, string? value) => new(ChangeKind.Set, line, row, null, null, value, long.MaxValue);
+
+    /// <summary>
+    /// Rows follow as long as nobody entered rows of their own; a tied row somebody removed is not brought back, and what somebody
+    /// typed over in a tied row stays.
+    /// </summary>
+    private static IEnumerable<EntryChange> RowChanges(Workspace workspace, TiedRows tied)
+    {
+        var section = tied.Section.Key;
+        var present = workspace.RowsOf(section);
+        if (present.Any(r => !r.StartsWith(TiedRow, StringComparison.Ordinal)))
+        {
+            yield break;
+        }
+
+        foreach (var gone in present.Where(p => tied.Rows.All(r => r.Id != p)))
+        {
+            yield return new EntryChange(ChangeKind.RemoveRow, null, gone, section, null, null, long.MaxValue);
+        }
+
+        foreach (var row in tied.Rows)
+        {
+            var entries = row.Values.Select(v => (Line: $"{section}.{v.Key}", v.Value)).ToList();
+            if (!present.Contains(row.Id))
+            {
+                if (entries.Any(e => workspace.Entries.ContainsKey((e.Line, row.Id))))
+                {
+                    continue;
+                }
+
+                yield return new EntryChange(ChangeKind.AddRow, null, row.Id, section, null, null, long.MaxValue);
+            }
+
+            foreach (var (line, value) in entries)
+            {
+                var entry = workspace.Entries.GetValueOrDefault((line, row.Id));
+                if (FollowedParticulars.Follows(entry, "tied") && entry?.Value != value)
+                {
+                    yield return Set(line, row.Id, value);
+                }
+            }
+        }
+    }
+}

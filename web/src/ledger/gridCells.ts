@@ -1,0 +1,70 @@
+/** A cell of a grid: position of its row as shown, and of its column. */
+export interface Cell {
+  row: number
+  column: number
+}
+
+/** A block of cells, both corners included. */
+export interface Block {
+  top: number
+  bottom: number
+  left: number
+  right: number
+}
+
+/** The block between two cells. */
+export function blockOf(from: Cell, to: Cell): Block {
+  return {
+    top: Math.min(from.row, to.row),
+    bottom: Math.max(from.row, to.row),
+    left: Math.min(from.column, to.column),
+    right: Math.max(from.column, to.column),
+  }
+}
+
+/** What a spreadsheet puts on the clipboard: cells parted by tabs, rows by line ends; a cell in quotes may hold either. */
+export function readBlock(text: string): string[][] {
+  const rows: string[][] = [[]]
+  let cell = ''
+  let quoted = false
+  const close = () => {
+    rows.at(-1)!.push(cell.trim())
+    cell = ''
+  }
+  for (let at = 0; at < text.length; at++) {
+    const letter = text[at]!
+    if (quoted) {
+      if (letter !== '"') cell += letter
+      else if (text[at + 1] === '"') {
+        cell += '"'
+        at++
+      } else quoted = false
+    } else if (letter === '"' && cell === '') quoted = true
+    else if (letter === '\t') close()
+    else if (letter === '\n') {
+      close()
+      rows.push([])
+    } else if (letter !== '\r') cell += letter
+  }
+  close()
+  if (rows.at(-1)!.length === 1 && rows.at(-1)![0] === '') rows.pop()
+  return rows
+}
+
+/** A block as a spreadsheet takes it. */
+export function writeBlock(rows: string[][]): string {
+  const quote = (cell: string) => (/[\t\n"]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell)
+  return rows.map((row) => row.map(quote).join('\t')).join('\n')
+}
+
+/** The rows that are on screen, with some above and below. */
+export function visible(
+  scrollTop: number,
+  height: number,
+  rowHeight: number,
+  count: number,
+  around = 8,
+): { first: number; last: number } {
+  const first = Math.max(0, Math.floor(scrollTop / rowHeight) - around)
+  return { first, last: Math.min(count, Math.ceil((scrollTop + height) / rowHeight) + around) }
+}
