@@ -132,6 +132,7 @@ public static class ServerApplication
         api.MapRowFiles();
         api.MapGathering();
         api.MapReview();
+        api.MapComparisons();
         api.MapApproval();
         api.MapSending();
         api.MapPayments();

@@ -100,6 +100,8 @@ public partial class RoleTests
         ["GET /api/returns/{id}"] = Everybody,
         ["POST /api/returns/{id}/roll-forward"] = Preparing,
         ["POST /api/returns/{id}/lines/{line}/take-tied"] = Preparing,
+        ["GET /api/returns/{id}/alternatives"] = Everybody,
+        ["GET /api/returns/{id}/bridge"] = Everybody,
         ["GET /api/returns/{id}/lists/{section}/{what}.csv"] = Everybody,
         ["GET /api/returns/{id}/lists/{section}/{what}.xlsx"] = Everybody,
         ["POST /api/returns/{id}/lists/{section}/import"] = Preparing,

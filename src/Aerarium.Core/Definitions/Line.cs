@@ -169,6 +169,15 @@ public sealed class Line
     /// <summary>By how much it may differ from what it is tied to before that is an error; null when a difference is only worth a warning.</summary>
     public decimal? TieTolerance { get; internal set; }
 
+    /// <summary>Whether the law leaves the choice to the taxpayer, so that all of them are computed side by side.</summary>
+    public bool IsElective { get; internal set; }
+
+    /// <summary>Until when, or for how long, an election binds; null when nothing is to be said.</summary>
+    public string? ElectionBinds { get; internal set; }
+
+    /// <summary>Whether further income of the year may come on this line, to see what it would cost.</summary>
+    public bool TakesMoreIncome { get; internal set; }
+
     /// <summary>Whether particulars kept elsewhere fill it, so that nobody needs to type it.</summary>
     public bool FollowsParticulars => ClientParticular is not null || PracticeParticular is not null;
 
@@ -435,6 +444,24 @@ public static class LineWords
         where T : ILineFormula
     {
         formula.Line.ClientParticular = particular;
+        return formula;
+    }
+
+    /// <summary>Leaves the choice to the taxpayer; Alternatives compute all of them.</summary>
+    /// <param name="formula">A choice or an answer.</param>
+    /// <param name="binds">What is to be known before choosing, such as that the election holds for the year.</param>
+    public static T Elective<T>(this T formula, string? binds = null)
+        where T : ILineFormula
+    {
+        formula.Line.IsElective = true;
+        formula.Line.ElectionBinds = binds;
+        return formula;
+    }
+
+    /// <summary>Says that further income of the year may come on this line.</summary>
+    public static AmountLine TakesMoreIncome(this AmountLine formula)
+    {
+        formula.Line.TakesMoreIncome = true;
         return formula;
     }
 

@@ -49,6 +49,9 @@ public sealed class Evaluation
     /// <summary>The values in arrays.</summary>
     public Sheet Sheet { get; }
 
+    /// <summary>What was given.</summary>
+    public EntrySet Entries => _entries;
+
     /// <summary>Findings: errors first, then warnings, then notes; within them in working order.</summary>
     public IReadOnlyList<Finding> Findings { get; }
 

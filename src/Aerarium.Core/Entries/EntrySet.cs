@@ -51,6 +51,12 @@ public sealed class EntrySet
     /// <summary>The rows of a repeating section; an empty list when there are none.</summary>
     public IReadOnlyList<EntryRow> RowsOf(string table) => Rows.TryGetValue(table, out var rows) ? rows : [];
 
+    /// <summary>The same with another value on a line outside rows.</summary>
+    public EntrySet With(string line, string value) => new() { Values = new Dictionary<string, string>(Values) { [line] = value }, Rows = Rows };
+
+    /// <summary>The same with other rows in a repeating section.</summary>
+    public EntrySet WithRows(string table, List<EntryRow> rows) => new() { Values = Values, Rows = new Dictionary<string, List<EntryRow>>(Rows) { [table] = rows } };
+
     /// <summary>A value, or null when blank.</summary>
     public string? ValueOf(Definitions.Line line, string? row) =>
         line.Table is null

@@ -37,6 +37,7 @@ public sealed class Workspace
             .. practiceGaps.Select(gap => new FindingView("practice", Severity.Error, gap, [], null, null, definition.Forms[^1].Key, null)),
             .. Evaluation.Findings.Select(f => new FindingView(f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f.Id, f.Row, f.Message))),
             .. ties.Findings(this, (id, message) => AcceptanceOf(id, null, message)),
+            .. CheaperChoices(),
         ];
         Findings = [.. findings.OrderByDescending(f => f.Severity)];
     }
@@ -148,6 +149,23 @@ public sealed class Workspace
     public IReadOnlyList<OutcomeView> Outcome() => [.. Evaluation.Outcome.Select(o => new OutcomeView(o.Figure.Line.Key, Figures.Canonical(o.Amount)))];
 
     private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
+    /// <summary>A note for every election of which another open choice costs less.</summary>
+    private IEnumerable<FindingView> CheaperChoices() =>
+        Alternatives.Of(Evaluation, Today).Where(e => e.Better is not null).Select(election =>
+        {
+            var (choice, less) = election.Better!.Value;
+            var binds = election.Line.ElectionBinds is { } words ? $" ({words})" : "";
+            return new FindingView(
+                $"{election.Line.Key}:alternative",
+                Severity.Note,
+                $"{election.Line.Label}: '{choice.Label}' would cost {Figures.Money(less)} less{binds}. Alternatives show both side by side.",
+                [election.Line.Key],
+                null,
+                null,
+                election.Line.Form.Key,
+                null);
+        });
 
     private AcceptanceView? AcceptanceOf(string finding, string? row, string message) =>
         Acceptances.FirstOrDefault(a => a.Finding == finding && a.Row == (row ?? "") && a.Message == message) is { } found

@@ -3257,6 +3257,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/returns/{id}/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlternativesView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns/{id}/bridge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BridgeView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/returns/{id}/approval": {
         parameters: {
             query?: never;
@@ -3953,6 +4027,22 @@ export interface components {
             name: string;
             birthDate: null | string;
         };
+        AlternativeFigure: {
+            label: string;
+            amount: string;
+            movement: string;
+        };
+        AlternativeView: {
+            code: string;
+            label: string;
+            chosen: boolean;
+            figures: components["schemas"]["AlternativeFigure"][];
+            hindrances: string[];
+        };
+        AlternativesView: {
+            elections: components["schemas"]["ElectionView"][];
+            nextIncome: components["schemas"]["NextIncomeView"][];
+        };
         AmendedLine: {
             line: string;
             row: null | string;
@@ -4042,6 +4132,17 @@ export interface components {
             /** Format: int64 */
             refused: number;
             startedAt: string;
+        };
+        BridgeStepView: {
+            cause: string;
+            form: null | string;
+            movement: string;
+        };
+        BridgeView: {
+            fromYear: string;
+            from: string;
+            steps: components["schemas"]["BridgeStepView"][];
+            to: string;
         };
         BuildFault: {
             line: null | string;
@@ -4201,6 +4302,10 @@ export interface components {
             givenOn: string;
             givenBy: string;
             notedBy: string;
+        };
+        CostPoint: {
+            more: string;
+            cost: string;
         };
         CountryView: {
             code: string;
@@ -4436,6 +4541,13 @@ export interface components {
             refusals: components["schemas"]["Refusal"][];
             conflicts: components["schemas"]["EditConflict"][];
         };
+        ElectionView: {
+            line: string;
+            label: string;
+            law: null | string;
+            binds: null | string;
+            choices: components["schemas"]["AlternativeView"][];
+        };
         EntryChange: {
             kind: components["schemas"]["ChangeKind"];
             line: null | string;
@@ -4659,6 +4771,12 @@ export interface components {
             email: string;
             password: string;
             roles: null | string[];
+        };
+        NextIncomeView: {
+            line: string;
+            label: string;
+            step: string;
+            points: components["schemas"]["CostPoint"][];
         };
         OpenKeptFile: {
             /** Format: byte */

@@ -90,7 +90,7 @@ public sealed class EmploymentForm : Form
         row.NamedBy(row.Text("name", "Employer's name").From("P9A, employer's name").Required());
         var months = row.Count("months", "Months worked").From("P9A, months with pay").Unit("months").Between(1, 12).Required();
 
-        var basic = row.Entry("basic-pay", "Basic pay").From("P9A, basic salary, total").Required();
+        var basic = row.Entry("basic-pay", "Basic pay").TakesMoreIncome().From("P9A, basic salary, total").Required();
         var house = row.Entry("house-allowance", "House allowance").From("payslips");
         var transport = row.Entry("transport-allowance", "Transport allowance").From("payslips");
         var leave = row.Entry("leave-allowance", "Leave pay").From("payslips");

@@ -38,7 +38,7 @@ public sealed class BusinessForm : Form
 
         Section("Method", "NIRC s. 24(A)(2), 34(L); RR 8-2018");
         Method = Choice("method", "Method for the year",
-            [new("itemised", "Graduated, itemised deductions"), new("standard", "Graduated, standard deduction"), new("eight", "8% on sales and receipts")]).Required();
+            [new("itemised", "Graduated, itemised deductions"), new("standard", "Graduated, standard deduction"), new("eight", "8% on sales and receipts")]).Required().Elective("elected in the first quarter's return, for the whole year");
         var method = Method;
         if (definition.Period != Periods.Quarter(1))
         {
@@ -52,8 +52,8 @@ public sealed class BusinessForm : Form
             .From("first quarter's return, registration").Hint("the election holds for the year; without one, graduated and itemised");
 
         Section("Sales and receipts", "NIRC s. 32");
-        var goods = Entry("goods", "Gross sales of goods").InWholeUnits().From("books, sales ledger");
-        var services = Entry("services", "Gross receipts and fees for services").InWholeUnits().From("books, sales ledger");
+        var goods = Entry("goods", "Gross sales of goods").InWholeUnits().TakesMoreIncome().From("books, sales ledger");
+        var services = Entry("services", "Gross receipts and fees for services").InWholeUnits().TakesMoreIncome().From("books, sales ledger");
         var goodsBack = Entry("goods-returns", "Returns, allowances and discounts on goods").InWholeUnits().From("books, sales ledger");
         var servicesBack = Entry("services-returns", "Allowances and discounts on services").InWholeUnits().From("books, sales ledger");
         NetGoods = Line("net-goods", "Net sales of goods", goods - goodsBack);
@@ -75,10 +75,10 @@ public sealed class BusinessForm : Form
         Error("returns-exceed-sales", NetGoods < 0 | NetServices < 0, "Returns and discounts are more than the sales; check the ledger.", goodsBack);
         Error("eight-not-open", EightPerCent & (vat | otherTax | onlyShare),
             "8% is not open to who is registered for value-added tax, subject to another percentage tax, or has only a partnership's share.", method);
-        Error("eight-not-elected", EightPerCent & elected.IsFilled() & !elected, "8% was not elected in time: the graduated table and itemised deductions hold for the year.", elected);
-        Error("standard-not-elected", Standard & elected.IsFilled() & !elected, "The standard deduction was not elected in time: itemised deductions hold for the year.", elected);
+        Error("eight-not-elected", EightPerCent & elected.IsFilled() & !elected, "8% was not elected in time: the graduated table and itemised deductions hold for the year.", elected, method);
+        Error("standard-not-elected", Standard & elected.IsFilled() & !elected, "The standard deduction was not elected in time: itemised deductions hold for the year.", elected, method);
         Error("eight-with-share", EightPerCent & PartnershipShare > 0,
-            "How a partnership's share is taxed beside 8% is not covered here; take another method, or file it elsewhere.", PartnershipShare);
+            "How a partnership's share is taxed beside 8% is not covered here; take another method, or file it elsewhere.", PartnershipShare, method);
         Warn("standard-with-share", Standard & PartnershipShare > 0, "The standard deduction does not apply to a partnership's share.", PartnershipShare);
         Note("percentage-tax", (Itemised | Standard) & vat.IsFilled() & !vat, "The percentage tax of NIRC s. 116 is due besides; 8% would have stood in its place.", method);
         if (definition.Period == Periods.Quarter(1))

@@ -42,7 +42,7 @@ public sealed class CompensationForm : Form
             var (own, other) = beside is null ? (taxpayer.Tin, taxpayer.SpouseTin) : (taxpayer.SpouseTin, taxpayer.Tin);
             row.Error("employer-is-taxpayer", tin.BeginsLike(own, TaxpayerForm.OwnDigits), "This is the number of the person whose income it is; the employer cannot be the same.", tin);
             row.Warn("employer-is-spouse", tin.BeginsLike(other, TaxpayerForm.OwnDigits), "This is the number of the other spouse; check that the employer is right.", tin);
-            var pay = row.Entry("gross", "Gross compensation").InWholeUnits().From("certificate of compensation, gross").Required();
+            var pay = row.Entry("gross", "Gross compensation").InWholeUnits().TakesMoreIncome().From("certificate of compensation, gross").Required();
             var bonus = row.Entry("benefits", "13th month pay and other benefits").InWholeUnits().From("certificate of compensation, non-taxable and taxable together");
             var small = row.Entry("de-minimis", "De minimis benefits").InWholeUnits().From("certificate of compensation, non-taxable");
             var contributions = row.Entry("contributions", "Mandatory contributions and union dues").InWholeUnits().From("certificate of compensation, non-taxable");

@@ -57,7 +57,7 @@ public sealed class CreditsForm : Form
         Balance = Line("balance", "Balance: to pay, or an overpayment if negative", tax.Due - Credits).Law("NIRC s. 56").Final();
 
         Section("In two parts", "NIRC s. 56(A)(2)", Balance > 0);
-        var split = Answer("two-parts", "Pay in two parts?");
+        var split = Answer("two-parts", "Pay in two parts?").Elective();
         var most = Line("second-most", "Most that may be left for the second part",
             If(tax.Due > law.InstalmentFrom, Min(Round(law.InstalmentShare * tax.Due, DownToUnits), Balance), 0)).Law("NIRC s. 56(A)(2)");
         SecondPart = Entry("second-part", "Second part").InWholeUnits().When(split).RequiredWhen(split);

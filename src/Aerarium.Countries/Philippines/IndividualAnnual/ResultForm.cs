@@ -32,7 +32,7 @@ public sealed class ResultForm : Form
         Error("second-parts-exceed-balance", later > AtLeastZero(Balance), "The second parts together are more than what is to pay; lower one of them.", later);
 
         Section("Overpayment", "NIRC s. 76 by analogy", Balance < 0);
-        var use = Choice("overpayment", "What becomes of it", [new("refund", "Refund"), new("certificate", "Tax credit certificate"), new("carry-over", "Carried over")]).Required();
+        var use = Choice("overpayment", "What becomes of it", [new("refund", "Refund"), new("certificate", "Tax credit certificate"), new("carry-over", "Carried over")]).Required().Elective("once chosen it is not changed (likely)");
         Line("carried-over", "Carried over into next year", If(use.Is("carry-over"), 0 - Balance, 0)).Law("NIRC s. 76 by analogy");
 
         var overdue = OnToday > law.Payment.Day;

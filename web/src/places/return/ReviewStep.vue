@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { api, call } from '../../api/client'
-import { amount, difference, plural } from '../../shared/format'
+import { plural } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
+import AlternativesPanel from './AlternativesPanel.vue'
 import AmendedLines from './AmendedLines.vue'
+import LastYearPanel from './LastYearPanel.vue'
 import type { Finding, ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
-const copy = ref(false)
-const threshold = ref('0')
+const route = useRoute()
 
 const open = computed(() => store.findings.value.filter((f) => !f.acceptance))
 const accepted = computed(() => store.findings.value.filter((f) => f.acceptance))
@@ -20,20 +22,16 @@ const summary = computed(() =>
     plural(open.value.filter((f) => f.severity === 'note').length, 'note'),
   ].join(', '),
 )
-const lastYear = computed(() => store.view.value.lastYear)
-const movements = computed(() => {
-  const last = lastYear.value
-  if (!last) return []
-  return store.layout.forms
-    .flatMap((form) => form.sections.flatMap((section) => section.lines))
-    .filter((line) => line.kind === 'money' && last.values[line.key] !== undefined)
-    .map((line) => {
-      const before = last.values[line.key] ?? '0'
-      const now = store.valueOf(line.key, null)?.value ?? '0'
-      return { line, before, now, movement: difference(now, before) }
-    })
-    .filter((row) => row.movement !== '0' && Math.abs(Number(row.movement)) >= Number(threshold.value || 0))
-})
+const views = [
+  ['last-year', 'Last year'],
+  ['alternatives', 'Alternatives'],
+  ['copy', 'Printed copy'],
+  ['workings', 'Workings'],
+] as const
+type View = (typeof views)[number][0]
+const view = ref<View>(route.query.view === undefined ? 'last-year' : (String(route.query.view) as View))
+
+const tied = (finding: Finding) => !!store.ties.value.get(finding.lines[0]!)?.sources.length
 
 function where(finding: Finding): string {
   const line = store.lineOf(finding.lines[0] ?? '')
@@ -69,6 +67,19 @@ async function reopen(finding: Finding) {
             <router-link v-if="finding.lines.length" :to="store.placeOfLine(finding.lines[0]!, finding.row)"
               >Go to the line</router-link
             >
+            <button
+              v-if="finding.id.endsWith(':tie') && !store.locked && tied(finding)"
+              class="link"
+              @click="store.takeTied(finding.lines[0]!)"
+            >
+              Take what the source says
+            </button>
+            <router-link
+              v-if="finding.id.endsWith(':alternative')"
+              to="?view=alternatives"
+              @click="view = 'alternatives'"
+              >Compare</router-link
+            >
             <AcceptFinding v-if="finding.severity === 'warning'" :finding="finding" />
           </p>
         </div>
@@ -87,42 +98,37 @@ async function reopen(finding: Finding) {
     </section>
     <section class="scroll right" aria-label="Comparison and printed copy">
       <AmendedLines v-if="store.view.value.kind === 'amended'" />
-      <div class="rule-head">
-        <h2>This year beside last year</h2>
-        <label class="small secondary"
-          >movements of at least
-          <input v-model="threshold" inputmode="numeric" aria-label="Least movement shown" class="threshold"
-        /></label>
+      <div class="tabs" role="tablist" aria-label="Compare and copy">
+        <button
+          v-for="[key, label] in views"
+          :key="key"
+          role="tab"
+          :aria-selected="view === key"
+          :class="{ at: view === key }"
+          @click="view = key"
+        >
+          {{ label }}
+        </button>
       </div>
-      <p v-if="!lastYear" class="secondary none">There is no return for last year.</p>
-      <table v-else class="plain">
-        <thead>
-          <tr>
-            <th>Line</th>
-            <th class="amount">{{ lastYear.year }}</th>
-            <th class="amount">{{ store.view.value.year }}</th>
-            <th class="amount">Movement</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in movements" :key="row.line.key">
-            <td>
-              <router-link :to="store.placeOfLine(row.line.key)">{{ row.line.label }}</router-link>
-            </td>
-            <td class="amount secondary">{{ amount(row.before) }}</td>
-            <td class="amount">{{ amount(row.now) }}</td>
-            <td class="amount">{{ amount(row.movement) }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <div class="rule-head copy-head">
-        <h2>Printed copy</h2>
-        <span>
-          <button class="link" @click="copy = !copy">{{ copy ? 'Hide' : 'Show here' }}</button>
-          <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener">Open</a>
-        </span>
-      </div>
-      <iframe v-if="copy" :src="`/api/returns/${store.id}/printed-copy.pdf`" title="Printed copy"></iframe>
+      <LastYearPanel v-if="view === 'last-year'" />
+      <AlternativesPanel v-else-if="view === 'alternatives'" />
+      <template v-else-if="view === 'copy'">
+        <p>
+          <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener"
+            >Open in a page of its own</a
+          >
+        </p>
+        <iframe :src="`/api/returns/${store.id}/printed-copy.pdf`" title="Printed copy"></iframe>
+      </template>
+      <template v-else>
+        <p>
+          The whole return as a workbook with live formulas: one sheet for each form, the rate tables as ranges, the law
+          beside every line. Change an entry there and it computes anew, to the same cents.
+        </p>
+        <p>
+          <a :href="`/api/returns/${store.id}/workings.xlsx`" download>Workings, XLSX</a>
+        </p>
+      </template>
     </section>
   </div>
 </template>
@@ -164,26 +170,32 @@ h1 {
 .none {
   padding-top: 10px;
 }
-.accepted-head,
-.copy-head {
+.accepted-head {
   margin-top: 26px;
 }
-.copy-head span {
-  display: inline-flex;
-  gap: 16px;
+.tabs {
+  display: flex;
+  gap: 18px;
+  border-bottom: 1px solid var(--hairline);
+  margin-bottom: 14px;
 }
-.threshold {
-  width: 76px;
+.tabs button {
   border: 0;
-  border-bottom: 1px solid var(--faint);
   background: none;
-  color: var(--ink);
   font: inherit;
-  text-align: right;
+  padding: 6px 0;
+  color: var(--secondary);
+  border-bottom: 2px solid transparent;
+  cursor: pointer;
+}
+.tabs .at {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--verdigris);
 }
 iframe {
   width: 100%;
-  height: 480px;
+  height: 560px;
   border: 1px solid var(--hairline);
   margin-top: 10px;
 }

@@ -1,0 +1,93 @@
+using Aerarium.Core.Engine;
+using Aerarium.Core.Formulas;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Review;
+
+/// <summary>A key figure of an alternative.</summary>
+/// <param name="Label">Label.</param>
+/// <param name="Amount">Its amount.</param>
+/// <param name="Movement">By how much it differs from the return as it is.</param>
+public sealed record AlternativeFigure(string Label, string Amount, string Movement);
+
+/// <summary>One choice of an election, computed.</summary>
+/// <param name="Code">Code.</param>
+/// <param name="Label">Label.</param>
+/// <param name="Chosen">Whether the return has it now.</param>
+/// <param name="Figures">The whole Outcome chain.</param>
+/// <param name="Hindrances">Why it is not open; empty when it is.</param>
+public sealed record AlternativeView(string Code, string Label, bool Chosen, IReadOnlyList<AlternativeFigure> Figures, IReadOnlyList<string> Hindrances);
+
+/// <summary>An elective line and its choices.</summary>
+public sealed record ElectionView(string Line, string Label, string? Law, string? Binds, IReadOnlyList<AlternativeView> Choices);
+
+/// <summary>What a further step of income costs, from one income on.</summary>
+public sealed record CostPoint(string More, string Cost);
+
+/// <summary>What the next income on a line costs.</summary>
+public sealed record NextIncomeView(string Line, string Label, string Step, IReadOnlyList<CostPoint> Points);
+
+/// <summary>Choices side by side, and what the next income costs.</summary>
+public sealed record AlternativesView(IReadOnlyList<ElectionView> Elections, IReadOnlyList<NextIncomeView> NextIncome);
+
+/// <summary>A cause that moved the balance.</summary>
+public sealed record BridgeStepView(string Cause, string? Form, string Movement);
+
+/// <summary>How last year's balance became this year's.</summary>
+public sealed record BridgeView(string FromYear, string From, IReadOnlyList<BridgeStepView> Steps, string To);
+
+internal static class ComparisonEndpoints
+{
+    private const decimal Reach = 1_000_000;
+    private const int Points = 60;
+
+    public static void MapComparisons(this RouteGroupBuilder api)
+    {
+        var returns = api.MapGroup("/returns/{id:long}").WithTags("Review");
+        returns.MapGet("/alternatives", (long id, Workbench workbench) => Alternatives(workbench.Open(id)));
+        returns.MapGet("/bridge", (long id, Workbench workbench, PracticeDatabase database) => Bridge(workbench.Open(id), workbench, database));
+    }
+
+    private static AlternativesView Alternatives(Workspace workspace)
+    {
+        var now = workspace.Evaluation.Outcome.ToDictionary(o => o.Figure, o => o.Amount);
+        return new AlternativesView(
+            [
+                .. Core.Engine.Alternatives.Of(workspace.Evaluation, workspace.Today).Select(election => new ElectionView(
+                    election.Line.Key,
+                    election.Line.Form.Beside is { } beside ? $"{election.Line.Label}, {beside.Column.ToLowerInvariant()}" : election.Line.Label,
+                    election.Line.Law ?? election.Line.Section.Law,
+                    election.Line.ElectionBinds,
+                    [
+                        .. election.Choices.Select(choice => new AlternativeView(
+                            choice.Code,
+                            choice.Label,
+                            choice.Chosen,
+                            [.. choice.Evaluation.Outcome.Select(o => new AlternativeFigure(o.Figure.Label, Figures.Canonical(o.Amount), Figures.Canonical(o.Amount - now[o.Figure])))],
+                            [.. choice.Hindrances.Select(h => h.Message)])),
+                    ])),
+            ],
+            [
+                .. Core.Engine.Alternatives.CostOfIncome(workspace.Evaluation, workspace.Today, Reach, Points).Select(next => new NextIncomeView(
+                    next.Line.Key,
+                    next.Line.Form.Beside is { } beside ? $"{next.Line.Label}, {beside.Column.ToLowerInvariant()}" : next.Line.Label,
+                    Figures.Canonical(NextIncome.Step),
+                    [.. next.Points.Select(p => new CostPoint(Figures.Canonical(p.More), Figures.Canonical(p.Cost)))])),
+            ]);
+    }
+
+    private static BridgeView? Bridge(Workspace workspace, Workbench workbench, PracticeDatabase database)
+    {
+        var record = workspace.Record;
+        if (database.Read(unit => Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)) is not { } last)
+        {
+            return null;
+        }
+
+        var before = workbench.Open(last.Id);
+        var bridge = Core.Engine.Bridge.Between(before.Evaluation, workspace.Evaluation, workspace.Today);
+        return new BridgeView(
+            before.InWords, Figures.Canonical(bridge.From), [.. bridge.Steps.Select(s => new BridgeStepView(s.Cause, s.Form, Figures.Canonical(s.Movement)))], Figures.Canonical(bridge.To));
+    }
+}

@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { computed, inject, onMounted, ref, watch } from 'vue'
+import { api, call, type Schemas } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { amount, difference, periodOf } from '../../shared/format'
+import type { ReturnStore } from './returnStore'
+
+/** This year beside last year, line by line, and how last year's balance became this year's. */
+const store = inject<ReturnStore>('return')!
+const { problem, act } = useAct()
+const threshold = ref('0')
+const bridge = ref<Schemas['BridgeView'] | null>(null)
+const lastYear = computed(() => store.view.value.lastYear)
+const load = () =>
+  act(async () => {
+    bridge.value = lastYear.value
+      ? ((await call(api.GET('/api/returns/{id}/bridge', { params: { path: { id: store.id } } }))) ?? null)
+      : null
+  })
+onMounted(load)
+watch(() => store.revision.value, load)
+
+const movements = computed(() => {
+  const last = lastYear.value
+  if (!last) return []
+  return store.layout.forms
+    .flatMap((form) => form.sections.flatMap((section) => section.lines))
+    .filter((line) => line.kind === 'money' && last.values[line.key] !== undefined)
+    .map((line) => {
+      const before = last.values[line.key] ?? '0'
+      const now = store.valueOf(line.key, null)?.value ?? '0'
+      const movement = difference(now, before)
+      const share = Number(before) === 0 ? '' : `${Math.round((Number(movement) / Math.abs(Number(before))) * 100)}%`
+      return { line, before, now, movement, share }
+    })
+    .filter((row) => row.movement !== '0' && Math.abs(Number(row.movement)) >= Number(threshold.value || 0))
+})
+
+/** Each step drawn from where the one before ended. */
+const steps = computed(() => {
+  if (!bridge.value) return []
+  let at = Number(bridge.value.from)
+  const list = [
+    {
+      label: bridge.value.fromYear,
+      from: 0,
+      to: at,
+      amount: bridge.value.from,
+      whole: true,
+      form: null as string | null,
+    },
+  ]
+  for (const step of bridge.value.steps) {
+    const to = at + Number(step.movement)
+    list.push({ label: step.cause, from: at, to, amount: step.movement, whole: false, form: step.form ?? null })
+    at = to
+  }
+  list.push({
+    label: periodOf(store.view.value),
+    from: 0,
+    to: Number(bridge.value.to),
+    amount: bridge.value.to,
+    whole: true,
+    form: null,
+  })
+  const ends = list.flatMap((s) => [s.from, s.to])
+  const [low, high] = [Math.min(0, ...ends), Math.max(0, ...ends)]
+  const width = high - low || 1
+  return list.map((s) => ({
+    ...s,
+    left: ((Math.min(s.from, s.to) - low) / width) * 100,
+    width: (Math.abs(s.to - s.from) / width) * 100,
+  }))
+})
+</script>
+
+<template>
+  <section aria-label="This year beside last year">
+    <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+    <p v-if="!lastYear" class="secondary none">There is no return for last year.</p>
+    <template v-else>
+      <template v-if="bridge">
+        <div class="rule-head"><h2>From last year's balance to this year's</h2></div>
+        <div class="bridge" role="list">
+          <div v-for="step in steps" :key="step.label + step.amount" class="step" role="listitem">
+            <router-link
+              v-if="step.form"
+              :to="store.placeOf(store.pageOf(store.layout.forms.find((f) => f.key === step.form)!).key)"
+              >{{ step.label }}</router-link
+            >
+            <span v-else :class="{ strong: step.whole }">{{ step.label }}</span>
+            <span class="track" aria-hidden="true"
+              ><i
+                :class="{ whole: step.whole, down: !step.whole && step.to < step.from }"
+                :style="{ left: `${step.left}%`, width: `${step.width}%` }"
+              ></i
+            ></span>
+            <span class="amount" :class="{ strong: step.whole }"
+              >{{ !step.whole && !step.amount.startsWith('-') ? '+' : '' }}{{ amount(step.amount) || '0' }}</span
+            >
+          </div>
+        </div>
+      </template>
+      <div class="rule-head lines-head">
+        <h2>Line by line</h2>
+        <label class="small secondary"
+          >movements of at least
+          <input v-model="threshold" inputmode="numeric" aria-label="Least movement shown" class="threshold"
+        /></label>
+      </div>
+      <table class="plain">
+        <thead>
+          <tr>
+            <th>Line</th>
+            <th class="amount">{{ lastYear.year }}</th>
+            <th class="amount">{{ store.view.value.year }}</th>
+            <th class="amount">Movement</th>
+            <th class="amount">Share</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in movements" :key="row.line.key">
+            <td>
+              <router-link :to="store.placeOfLine(row.line.key)">{{ row.line.label }}</router-link>
+            </td>
+            <td class="amount secondary">{{ amount(row.before) }}</td>
+            <td class="amount">{{ amount(row.now) }}</td>
+            <td class="amount">{{ amount(row.movement) }}</td>
+            <td class="amount secondary">{{ row.share }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.none {
+  padding-top: 10px;
+}
+.lines-head {
+  margin-top: 22px;
+}
+.threshold {
+  width: 76px;
+  border: 0;
+  border-bottom: 1px solid var(--faint);
+  background: none;
+  color: var(--ink);
+  font: inherit;
+  text-align: right;
+}
+.step {
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr) 96px;
+  gap: 10px;
+  align-items: center;
+  min-height: 28px;
+  border-bottom: 1px solid var(--hairline);
+}
+.track {
+  position: relative;
+  height: 14px;
+}
+.track i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  min-width: 2px;
+  background: var(--bronze);
+}
+.track i.down {
+  background: var(--verdigris);
+}
+.track i.whole {
+  background: var(--secondary);
+}
+.strong {
+  font-weight: 600;
+}
+</style>
