@@ -101,6 +101,7 @@ public partial class RoleTests
         ["POST /api/returns/{id}/roll-forward"] = Preparing,
         ["POST /api/returns/{id}/lines/{line}/take-tied"] = Preparing,
         ["GET /api/returns/{id}/alternatives"] = Everybody,
+        ["GET /api/returns/{id}/workings.xlsx"] = Everybody,
         ["GET /api/returns/{id}/bridge"] = Everybody,
         ["GET /api/returns/{id}/lists/{section}/{what}.csv"] = Everybody,
         ["GET /api/returns/{id}/lists/{section}/{what}.xlsx"] = Everybody,

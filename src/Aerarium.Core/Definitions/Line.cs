@@ -213,6 +213,9 @@ public sealed class AmountLine : Amount, ILineFormula
     public override decimal Evaluate(Engine.Sheet sheet) => sheet.AmountOf(Line);
 
     /// <inheritdoc />
+    public override string Spreadsheet(Engine.ICellNames cells) => cells.Amount(Line);
+
+    /// <inheritdoc />
     public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.AmountOf(Line);
 }
 
@@ -244,6 +247,9 @@ public sealed class AnswerLine : Condition, ILineFormula
     public override bool Holds(Engine.Sheet sheet) => sheet.CodeOf(Line) != 0;
 
     /// <inheritdoc />
+    public override string Spreadsheet(Engine.ICellNames cells) => $"({cells.Text(Line)}=\"yes\")";
+
+    /// <inheritdoc />
     public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) =>
         System.Linq.Expressions.Expression.NotEqual(emitter.CodeOf(Line), System.Linq.Expressions.Expression.Constant(0));
 }
@@ -264,6 +270,9 @@ public abstract class LineReference : Formula, ILineFormula
 
     /// <inheritdoc />
     public override string Words => Line.Label;
+
+    /// <inheritdoc />
+    public override string Spreadsheet(Engine.ICellNames cells) => cells.Text(Line);
 
     /// <inheritdoc />
     public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.CodeOf(Line);
@@ -336,6 +345,9 @@ public sealed class DateLine : DateFormula, ILineFormula
 
     /// <inheritdoc />
     public override int Evaluate(Engine.Sheet sheet) => sheet.CodeOf(Line);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(Engine.ICellNames cells) => cells.Amount(Line);
 
     /// <inheritdoc />
     public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.CodeOf(Line);

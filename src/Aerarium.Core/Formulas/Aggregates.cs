@@ -71,6 +71,9 @@ public sealed class Aggregate(RepeatingSection section, AggregateKind kind, Amou
     }
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Total(this);
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter)
     {
         if (Kind == AggregateKind.Count && Where is null)
@@ -98,24 +101,30 @@ public sealed class Aggregate(RepeatingSection section, AggregateKind kind, Amou
 /// <summary>At least one row of a repeating section meets a condition.</summary>
 public sealed class AnyRow(RepeatingSection section, Condition where) : Condition
 {
-    /// <inheritdoc />
-    public override RepeatingSection? WalksOver => section;
+    /// <summary>The repeating section.</summary>
+    public RepeatingSection Section { get; } = section;
+
+    /// <summary>What one row must meet.</summary>
+    public Condition Where { get; } = where;
 
     /// <inheritdoc />
-    public override IReadOnlyList<Formula> Operands => [where];
+    public override RepeatingSection? WalksOver => Section;
 
     /// <inheritdoc />
-    public override string Words => $"any {section.RowLabel} where {where.Words}";
+    public override IReadOnlyList<Formula> Operands => [Where];
+
+    /// <inheritdoc />
+    public override string Words => $"any {Section.RowLabel} where {Where.Words}";
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet)
     {
-        var rows = sheet.Rows(section);
+        var rows = sheet.Rows(Section);
         var outer = rows.Current;
         var found = false;
         for (rows.Current = 0; rows.Current < rows.Count && !found; rows.Current++)
         {
-            found = where.Holds(sheet);
+            found = Where.Holds(sheet);
         }
 
         rows.Current = outer;
@@ -123,13 +132,16 @@ public sealed class AnyRow(RepeatingSection section, Condition where) : Conditio
     }
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Any(this);
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter)
     {
         var found = Expression.Variable(typeof(bool), "found");
         return emitter.OverRows(
-            section,
+            Section,
             found,
-            () => Expression.IfThen(where.Emit(emitter), Expression.Assign(found, Expression.Constant(true))));
+            () => Expression.IfThen(Where.Emit(emitter), Expression.Assign(found, Expression.Constant(true))));
     }
 }
 
@@ -183,6 +195,9 @@ public sealed class SumOfEarlierRows(RepeatingSection section, Amount of, Amount
         var order = rows.Amounts[(row * rows.Width) + column].CompareTo(rows.Amounts[(other * rows.Width) + column]);
         return order < 0 || (order == 0 && row < other);
     }
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Earlier(this);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter)

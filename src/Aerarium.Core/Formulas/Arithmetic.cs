@@ -21,6 +21,9 @@ public sealed class Constant(decimal value) : Amount
     public override decimal Evaluate(Sheet sheet) => Value;
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => Value < 0 ? $"({Figures.Canonical(Value)})" : Figures.Canonical(Value);
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Constant(Value);
 }
 
@@ -38,6 +41,9 @@ public sealed class ParameterValue(Parameter parameter) : Amount
 
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) => Parameter.Value;
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Of(Parameter);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Constant(Parameter.Value);
@@ -64,6 +70,9 @@ public sealed class Sum(Amount left, Amount right, bool subtract) : Amount
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) =>
         Subtract ? Left.Evaluate(sheet) - Right.Evaluate(sheet) : Left.Evaluate(sheet) + Right.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"({Left.Spreadsheet(cells)}{(Subtract ? "-" : "+")}{Right.Spreadsheet(cells)})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter)
@@ -119,6 +128,9 @@ public sealed class Product(Amount left, Amount right) : Amount
     public override decimal Evaluate(Sheet sheet) => Left.Evaluate(sheet) * Right.Evaluate(sheet);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"({Left.Spreadsheet(cells)}*{Right.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Multiply(Left.Emit(emitter), Right.Emit(emitter));
 
     private static string Factor(Amount operand) => operand is Sum or Choose ? $"({operand.Words})" : operand.Words;
@@ -141,6 +153,9 @@ public sealed class Quotient(Amount left, Amount right) : Amount
 
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) => Left.Evaluate(sheet) / Right.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"({Left.Spreadsheet(cells)}/{Right.Spreadsheet(cells)})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Divide(Left.Emit(emitter), Right.Emit(emitter));
@@ -178,6 +193,9 @@ public sealed class Extreme(IReadOnlyList<Amount> candidates, bool greatest) : A
     }
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"{(Greatest ? "MAX" : "MIN")}({string.Join(",", Candidates.Select(c => c.Spreadsheet(cells)))})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter)
     {
         if (Greatest && Candidates is [Constant { Value: 0 }, var only])
@@ -208,6 +226,9 @@ public sealed class Magnitude(Amount operand) : Amount
 
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) => Math.Abs(operand.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"ABS({operand.Spreadsheet(cells)})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Call(typeof(Math), nameof(Math.Abs), [], operand.Emit(emitter));
@@ -256,6 +277,32 @@ public sealed record Rounding(decimal Unit, RoundingMode Mode)
         };
     }
 
+    /// <summary>
+    /// The same in a spreadsheet, where numbers are binary: an amount is first brought to a few decimals more than the unit has, so
+    /// that a half which binary numbers miss by a hair is still a half.
+    /// </summary>
+    internal string Spreadsheet(string amount)
+    {
+        var decimals = Unit == 0.01m ? 2 : Unit == 1 ? 0 : -1;
+        if (decimals >= 0)
+        {
+            return Mode switch
+            {
+                RoundingMode.HalfUp => $"ROUND(ROUND({amount},{decimals + 4}),{decimals})",
+                RoundingMode.Down => $"ROUNDDOWN(ROUND({amount},{decimals + 6}),{decimals})",
+                _ => $"ROUNDUP(ROUND({amount},{decimals + 6}),{decimals})",
+            };
+        }
+
+        var unit = Figures.Canonical(Unit);
+        return Mode switch
+        {
+            RoundingMode.HalfUp => $"(ROUND(ROUND({amount}/{unit},6),0)*{unit})",
+            RoundingMode.Down => $"(ROUNDDOWN(ROUND({amount}/{unit},6),0)*{unit})",
+            _ => $"(ROUNDUP(ROUND({amount}/{unit},6),0)*{unit})",
+        };
+    }
+
     /// <summary>To the nearest cent, halves away from zero; an amount without parts of a cent is left as it is.</summary>
     public static decimal NearestCent(decimal value) =>
         value.Scale <= 2 ? value : Math.Round(value, 2, MidpointRounding.AwayFromZero);
@@ -278,6 +325,9 @@ public sealed class Rounded(Amount operand, Rounding rounding) : Amount
 
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) => Rounding.Apply(Operand.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => Rounding.Spreadsheet(Operand.Spreadsheet(cells));
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
@@ -308,6 +358,9 @@ public sealed class Choose(Condition when, Amount then, Amount otherwise) : Amou
     public override decimal Evaluate(Sheet sheet) => When.Holds(sheet) ? Then.Evaluate(sheet) : Otherwise.Evaluate(sheet);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"IF({When.Spreadsheet(cells)},{Then.Spreadsheet(cells)},{Otherwise.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.Condition(When.Emit(emitter), Then.Emit(emitter), Otherwise.Emit(emitter));
 }
@@ -334,6 +387,9 @@ public sealed class Lookup(ChoiceLine choice, IReadOnlyDictionary<string, Parame
 
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) => _byPosition[sheet.CodeOf(Choice.Line)];
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Rate(this);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>

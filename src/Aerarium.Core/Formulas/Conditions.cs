@@ -21,6 +21,9 @@ public sealed class Comparison(Amount left, Amount right, Relation relation) : C
     }
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => RelationWords.Spreadsheet(relation, $"ROUND({left.Spreadsheet(cells)}-{right.Spreadsheet(cells)},6)", "0");
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => RelationWords.Emit(relation, left.Emit(emitter), right.Emit(emitter));
 }
 
@@ -35,6 +38,9 @@ public sealed class DateComparison(DateFormula left, DateFormula right, Relation
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => RelationWords.Holds(relation, left.Evaluate(sheet).CompareTo(right.Evaluate(sheet)));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => RelationWords.Spreadsheet(relation, left.Spreadsheet(cells), right.Spreadsheet(cells));
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => RelationWords.Emit(relation, left.Emit(emitter), right.Emit(emitter));
@@ -53,6 +59,9 @@ public sealed class Both(Condition left, Condition right) : Condition
     public override bool Holds(Sheet sheet) => left.Holds(sheet) && right.Holds(sheet);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"AND({left.Spreadsheet(cells)},{right.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.AndAlso(left.Emit(emitter), right.Emit(emitter));
 }
 
@@ -67,6 +76,9 @@ public sealed class Either(Condition left, Condition right) : Condition
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => left.Holds(sheet) || right.Holds(sheet);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"OR({left.Spreadsheet(cells)},{right.Spreadsheet(cells)})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.OrElse(left.Emit(emitter), right.Emit(emitter));
@@ -91,6 +103,9 @@ public sealed class Not(Condition operand) : Condition
     public override bool Holds(Sheet sheet) => !operand.Holds(sheet);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"NOT({operand.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Not(operand.Emit(emitter));
 }
 
@@ -108,6 +123,9 @@ public sealed class IsFilled(ILineFormula of) : Condition
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => sheet.FilledAt(Of.Line);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Filled(Of.Line);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => emitter.FilledAt(Of.Line);
@@ -129,6 +147,9 @@ public sealed class IsOpen(Line line) : Condition
     public override bool Holds(Sheet sheet) => sheet.IsOpen(line);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Open(line);
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => emitter.IsOpen(line);
 }
 
@@ -145,6 +166,9 @@ public sealed class HasCode(ChoiceLine choice, string code) : Condition
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => sheet.CodeOf(choice.Line) == _position;
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"({cells.Text(choice.Line)}=\"{choice.Line.Choices![_position - 1].Code}\")";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Equal(emitter.CodeOf(choice.Line), Expression.Constant(_position));
@@ -171,6 +195,9 @@ public sealed class SatisfiesIdentifierRule(TextLine text) : Condition
     public override bool Holds(Sheet sheet) => sheet.CodeOf(text.Line) != 0;
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.NotEqual(emitter.CodeOf(text.Line), Expression.Constant(0));
 }
@@ -186,6 +213,9 @@ public sealed class BeginAlike(TextLine left, TextLine right, int characters) : 
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => Alike(sheet.TextOf(left.Line), sheet.TextOf(right.Line), characters);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
@@ -207,6 +237,9 @@ public sealed class BeginsWith(TextLine text, IReadOnlyList<string> beginnings) 
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => Begins(sheet.TextOf(text.Line), beginnings);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
@@ -245,6 +278,9 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<IL
     public override bool Holds(Sheet sheet) => sheet.Rows(section).RepeatsEarlier(sheet.Rows(section).Current, Slots);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.Call(emitter.RowsOf(section), nameof(Rows.RepeatsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(Slots));
 }
@@ -252,18 +288,27 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<IL
 /// <summary>A reference line points at the row that is being computed.</summary>
 public sealed class PointsAtRow(RowLine reference, RepeatingSection target) : Condition
 {
-    /// <inheritdoc />
-    public override IReadOnlyList<Formula> Operands => [reference];
+    /// <summary>The reference.</summary>
+    public RowLine Reference { get; } = reference;
+
+    /// <summary>The repeating section it points into.</summary>
+    public RepeatingSection Target { get; } = target;
 
     /// <inheritdoc />
-    public override string Words => $"{reference.Line.Label} is this {target.RowLabel}";
+    public override IReadOnlyList<Formula> Operands => [Reference];
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => Points(sheet.CodeOf(reference.Line), sheet.Rows(target).Current);
+    public override string Words => $"{Reference.Line.Label} is this {Target.RowLabel}";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => Points(sheet.CodeOf(Reference.Line), sheet.Rows(Target).Current);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"OR({cells.Amount(Reference.Line)}={cells.RowNumber(Target)},AND({cells.Amount(Reference.Line)}=0,{cells.RowNumber(Target)}=1))";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(typeof(PointsAtRow), nameof(Points), [], emitter.CodeOf(reference.Line), emitter.RowIndexOf(target));
+        Expression.Call(typeof(PointsAtRow), nameof(Points), [], emitter.CodeOf(Reference.Line), emitter.RowIndexOf(Target));
 
     /// <summary>Whether a reference (row number from 1; blank means the first row) points at a row index (from 0).</summary>
     public static bool Points(int reference, int row) => reference == 0 ? row == 0 : reference == row + 1;
@@ -290,6 +335,9 @@ internal static class RelationWords
         Relation.Equal => "is",
         _ => "is not",
     };
+
+    public static string Spreadsheet(Relation relation, string left, string right) =>
+        $"({left}{relation switch { Relation.Less => "<", Relation.AtMost => "<=", Relation.Greater => ">", Relation.AtLeast => ">=", Relation.Equal => "=", _ => "<>" }}{right})";
 
     public static bool Holds(Relation relation, int order) => relation switch
     {
@@ -337,6 +385,9 @@ public sealed class Always : Condition
     public override bool Holds(Sheet sheet) => true;
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => "TRUE()";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Constant(true);
 }
 
@@ -354,6 +405,9 @@ public sealed class SectionIsOpen(Section section) : Condition
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => sheet.OpenSections[Section.Position];
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Open(Section);
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => emitter.SectionIsOpen(Section);

@@ -17,6 +17,9 @@ public sealed class FixedDate(DateOnly date) : DateFormula
     public override int Evaluate(Sheet sheet) => date.DayNumber;
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"DATE({date.Year},{date.Month},{date.Day})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Constant(date.DayNumber);
 }
 
@@ -33,6 +36,9 @@ public sealed class Today : DateFormula
     public override int Evaluate(Sheet sheet) => sheet.Today;
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Today;
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => emitter.Today;
 }
 
@@ -47,6 +53,9 @@ public sealed class YearsLater(DateFormula date, int years) : DateFormula
 
     /// <inheritdoc />
     public override int Evaluate(Sheet sheet) => Shift(date.Evaluate(sheet), years);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"EDATE({date.Spreadsheet(cells)},{12 * years})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
@@ -74,6 +83,9 @@ public sealed class ExtremeDate(DateFormula left, DateFormula right, bool later)
         later ? Math.Max(left.Evaluate(sheet), right.Evaluate(sheet)) : Math.Min(left.Evaluate(sheet), right.Evaluate(sheet));
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"{(later ? "MAX" : "MIN")}({left.Spreadsheet(cells)},{right.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.Call(
             typeof(Math).GetMethod(later ? nameof(Math.Max) : nameof(Math.Min), [typeof(int), typeof(int)])!,
@@ -92,6 +104,9 @@ public sealed class ChooseDate(Condition when, DateFormula then, DateFormula oth
 
     /// <inheritdoc />
     public override int Evaluate(Sheet sheet) => when.Holds(sheet) ? then.Evaluate(sheet) : otherwise.Evaluate(sheet);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"IF({when.Spreadsheet(cells)},{then.Spreadsheet(cells)},{otherwise.Spreadsheet(cells)})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Condition(when.Emit(emitter), then.Emit(emitter), otherwise.Emit(emitter));
@@ -123,8 +138,14 @@ public sealed class Months(DateFormula from, DateFormula to, MonthCount count) :
     public override decimal Evaluate(Sheet sheet) => Between(from.Evaluate(sheet), to.Evaluate(sheet), count);
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => InSheet(from.Spreadsheet(cells), to.Spreadsheet(cells));
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.Call(typeof(Months), nameof(Between), [], from.Emit(emitter), to.Emit(emitter), Expression.Constant(count));
+
+    private string InSheet(string first, string last) =>
+        $"IF(OR({first}=0,{last}=0,{last}<{first}),0,(YEAR({last})-YEAR({first}))*12+MONTH({last})-MONTH({first}){(count == MonthCount.Touched ? "+1" : "")})";
 
     /// <summary>Months between two day numbers; zero when either is blank or the span is empty.</summary>
     public static decimal Between(int from, int to, MonthCount count)
@@ -153,7 +174,12 @@ public sealed class Days(DateFormula after, DateFormula until) : Amount
     public override decimal Evaluate(Sheet sheet) => Between(after.Evaluate(sheet), until.Evaluate(sheet));
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => InSheet(after.Spreadsheet(cells), until.Spreadsheet(cells));
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Call(typeof(Days), nameof(Between), [], after.Emit(emitter), until.Emit(emitter));
+
+    private static string InSheet(string first, string last) => $"IF(OR({first}=0,{last}<={first}),0,{last}-{first})";
 
     /// <summary>Days between two day numbers.</summary>
     public static decimal Between(int after, int until) => after == 0 || until <= after ? 0 : until - after;
@@ -172,7 +198,12 @@ public sealed class YearOf(DateFormula date) : Amount
     public override decimal Evaluate(Sheet sheet) => Of(date.Evaluate(sheet));
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => InSheet(date.Spreadsheet(cells));
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Call(typeof(YearOf), nameof(Of), [], date.Emit(emitter));
+
+    private static string InSheet(string day) => $"IF({day}=0,0,YEAR({day}))";
 
     /// <summary>Calendar year of a day number, zero for day zero.</summary>
     public static decimal Of(int dayNumber) => dayNumber == 0 ? 0 : DateOnly.FromDayNumber(dayNumber).Year;

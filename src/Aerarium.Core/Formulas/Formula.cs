@@ -22,6 +22,9 @@ public abstract class Formula
     /// <summary>The repeating section whose rows this node walks over, when it is an aggregate; otherwise null.</summary>
     public virtual RepeatingSection? WalksOver => null;
 
+    /// <summary>Writes the node as a spreadsheet formula (OpenFormula, ISO/IEC 26300); exact to the cent where binary floating point is not, by the roundings it places.</summary>
+    public abstract string Spreadsheet(ICellNames cells);
+
     /// <summary>Translates the node into an expression over a <see cref="Sheet"/>.</summary>
     public abstract Expression Emit(Emitter emitter);
 
@@ -94,6 +97,8 @@ public abstract class Condition : Formula
 
     /// <summary>Does not hold.</summary>
     public static Condition operator !(Condition operand) => new Not(operand);
+
+    private protected static NotSupportedException OnlyInFindings() => new("This condition is asked in findings only, and these are not part of the workings.");
 }
 
 /// <summary>A formula whose value is a calendar date, as a day number; blank reads as day zero.</summary>

@@ -110,6 +110,9 @@ public sealed class Progressive(RateSchedule schedule, Amount operand) : Amount
     public override decimal Evaluate(Sheet sheet) => Schedule.Apply(Operand.Evaluate(sheet));
 
     /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Tax(Schedule, Operand.Spreadsheet(cells));
+
+    /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.Call(Expression.Constant(Schedule), nameof(RateSchedule.Apply), [], Operand.Emit(emitter));
 }

@@ -40,6 +40,9 @@ public sealed class StepTable
     /// <summary>How sure the source is.</summary>
     public Confidence Confidence { get; }
 
+    /// <summary>Upper edge of each range, null for the last, and the amount fixed for it.</summary>
+    public IReadOnlyList<(decimal? UpTo, decimal Amount)> Steps => [.. _amounts.Select((amount, index) => (index < _edges.Length ? _edges[index] : (decimal?)null, amount))];
+
     /// <summary>The ranges in words: up to 1,200: 3,600; ...</summary>
     public string Words =>
         string.Join("; ", _amounts.Select((amount, index) =>
@@ -75,6 +78,9 @@ public sealed class Stepped(StepTable table, Amount measure) : Amount
 
     /// <inheritdoc />
     public override decimal Evaluate(Sheet sheet) => Table.Apply(Measure.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.Step(Table, Measure.Spreadsheet(cells));
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>

@@ -63,6 +63,13 @@ internal static class ReturnEndpoints
             database.Read(unit => Acts.Latest(unit, id, 2_000, Caller.Of(user).Reach))
                 .Where(a => a.Line == line && a.Row == row)
                 .Select(a => new LineAct(a.At, a.PersonName, a.Before, a.After, a.Origin)).ToList());
+        returns.MapGet("/returns/{id:long}/workings.xlsx", (long id, Workbench workbench, PracticeDatabase database) =>
+        {
+            var workspace = workbench.Open(id);
+            var (client, practice) = database.Read(unit => (Storage.Clients.NameOf(unit, workspace.Record.ClientId), Practices.Find(unit)!.Name));
+            var evaluation = workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today);
+            return Results.File(Workings.Draw(evaluation, new WorkingsFacts(practice, client, workspace.Today)), RowWorkbook.MediaType, $"workings-{id}.xlsx");
+        }).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
         returns.MapGet("/returns/{id:long}/printed-copy.pdf", PrintedCopyOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
     }
 
