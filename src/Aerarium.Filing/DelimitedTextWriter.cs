@@ -61,7 +61,7 @@ public sealed class DelimitedTextWriter
             }
         }
 
-        return new EReturn(stream.ToArray(), _places, EReturnFormat.DelimitedText);
+        return new EReturn(stream.ToArray(), _places);
     }
 
     /// <summary>The path of a field: number of its record, from one, and its column.</summary>

@@ -11,6 +11,12 @@ public interface IEReturnMapping
     /// <summary>How it reaches the authority.</summary>
     Channel Channel => Channel.Portal;
 
+    /// <summary>In what form it is written.</summary>
+    EReturnFormat Format => EReturnFormat.Xml;
+
+    /// <summary>What the authority's covering mail asks for, by the names its template uses; empty where nothing goes by mail.</summary>
+    IReadOnlyDictionary<string, string> Covering(Evaluation evaluation) => new Dictionary<string, string>();
+
     /// <summary>Writes the evaluation of a frozen return; unsigned.</summary>
     EReturn Write(Evaluation evaluation);
 }

@@ -27,8 +27,7 @@ public sealed record EReturnFormat(string MediaType, string Ending, bool Signed)
 /// <summary>An e-return: the file, and which line stands behind which part of it.</summary>
 /// <param name="Content">The file, UTF-8.</param>
 /// <param name="Places">Line by path: of an element, such as <c>/Return/Employers/Employer[2]/Pin</c>, or of a field, such as <c>/3/tax</c>.</param>
-/// <param name="Format">In what form it is written.</param>
-public sealed record EReturn(byte[] Content, IReadOnlyDictionary<string, LinePlace> Places, EReturnFormat Format);
+public sealed record EReturn(byte[] Content, IReadOnlyDictionary<string, LinePlace> Places);
 
 /// <summary>
 /// Writes an evaluation as an XML e-return in a fixed order, with culture-free formatting and no time stamp, so that
@@ -123,7 +122,7 @@ public sealed class EReturnWriter
             _document.Save(writer);
         }
 
-        return new EReturn(stream.ToArray(), _places, EReturnFormat.Xml);
+        return new EReturn(stream.ToArray(), _places);
     }
 
     private static string Written(Line line, string value) => line.Kind switch

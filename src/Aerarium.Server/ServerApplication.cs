@@ -95,6 +95,8 @@ public static class ServerApplication
         builder.Services.AddSingleton<BatchRunner>();
         builder.Services.AddSingleton<ApprovalDesk>();
         builder.Services.AddSingleton<EReturnBuilding>();
+        builder.Services.AddSingleton<PracticeMailbox>();
+        builder.Services.AddSingleton<AuthorityMail>();
         builder.Services.AddSingleton<SendingDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
@@ -106,6 +108,7 @@ public static class ServerApplication
         if (!describing)
         {
             builder.Services.AddHostedService<BackgroundSender>();
+            builder.Services.AddHostedService(services => services.GetRequiredService<PracticeMailbox>());
             builder.Services.AddHostedService(services => services.GetRequiredService<BatchRunner>());
             builder.Services.AddHostedService(services => services.GetRequiredService<BackupDesk>());
             builder.Services.AddHostedService<NewDay>();

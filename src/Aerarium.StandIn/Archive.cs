@@ -48,6 +48,9 @@ public sealed record Submission
     /// <summary>Period of the year, as read from the document; empty for the whole year.</summary>
     public string Period { get; init; } = "";
 
+    /// <summary>Ending of the document's file name.</summary>
+    public string Ending { get; init; } = "xml";
+
     /// <summary>Taxpayer, as read from the document.</summary>
     public string? Pin { get; init; }
 
@@ -131,7 +134,7 @@ public sealed class Archive
     public Submission? Find(string key) => _byKey.GetValueOrDefault(key);
 
     /// <summary>The document of a submission.</summary>
-    public byte[] Document(Submission submission) => File.ReadAllBytes(Path.Combine(_folder, $"{submission.Number}.xml"));
+    public byte[] Document(Submission submission) => File.ReadAllBytes(Path.Combine(_folder, $"{submission.Number}.{submission.Ending}"));
 
     /// <summary>Where a submission stands, as its sender is told.</summary>
     public Answer AnswerTo(Submission submission)
@@ -179,6 +182,7 @@ public sealed class Archive
                 AnswerAt = now.AddSeconds(Faults.AnswerAfterSeconds),
                 Sha256 = Convert.ToHexStringLower(SHA256.HashData(document)),
                 Return = examination.Return,
+                Ending = document is [(byte)'<', ..] ? "xml" : "csv",
                 Period = examination.Period,
                 Pin = examination.Pin,
                 Year = examination.Year,
@@ -186,7 +190,7 @@ public sealed class Archive
                 Reasons = reasons,
                 Acknowledgement = reasons.Count == 0 ? $"ACK-{examination.Year}-{sequence:000000}" : null,
             };
-            WriteWhole(Path.Combine(_folder, $"{submission.Number}.xml"), document);
+            WriteWhole(Path.Combine(_folder, $"{submission.Number}.{submission.Ending}"), document);
             Keep(submission);
             return submission;
         }

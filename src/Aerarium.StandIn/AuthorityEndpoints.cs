@@ -20,7 +20,9 @@ public static class AuthorityEndpoints
 
         service.MapGet("/schemas", (PublishedSchemas schemas) => schemas.Paths);
         service.MapGet("/schemas/{**path}", (string path, PublishedSchemas schemas) =>
-            schemas.Text(path) is { } text ? Results.Text(text, "application/xml") : Results.Problem($"No schema '{path}' is published.", statusCode: 404));
+            schemas.Text(path) is { } text ? Results.Text(text, path.EndsWith(".json", StringComparison.Ordinal) ? "application/json" : "application/xml") : Results.Problem($"No schema '{path}' is published.", statusCode: 404));
+
+        service.MapGet("/mail", (MailRoom mail) => mail.Rules);
 
         service.MapPut("/agents/{pin}", (string pin, AgentRegistration registration, HttpRequest request, Registry registry) =>
         {

@@ -12,9 +12,9 @@ public static class ConsolePages
     public static void MapConsole(this WebApplication app)
     {
         app.MapGet("/", (Archive archive, Registry registry, TimeProvider clock) => Results.Content(Page(archive, registry, clock), "text/html"));
-        app.MapGet("/console/submissions/{number}.xml", (string number, Archive archive) =>
+        app.MapGet("/console/submissions/{number}/document", (string number, Archive archive) =>
             archive.All.FirstOrDefault(s => s.Number == number) is { } submission
-                ? Results.File(archive.Document(submission), "application/xml", $"{number}.xml")
+                ? Results.File(archive.Document(submission), submission.Ending == "xml" ? "application/xml" : "text/csv", $"{number}.{submission.Ending}")
                 : Results.NotFound());
         app.MapGet("/console/submissions", (Archive archive) => archive.All);
         app.MapPost("/console/faults", ([FromForm] string act, [FromForm] double? seconds, Archive archive) =>
@@ -59,7 +59,7 @@ public static class ConsolePages
             {{Act("lose-next-answer", "Lose the next answer")}}
             <form method="post" action="/console/faults"><input type="hidden" name="act" value="delay"><label>Answer after <input name="seconds" type="number" min="0" max="3600" step="any" value="{{faults.AnswerAfterSeconds}}" style="width:6em"> seconds</label> <button>Set</button></form>
             <h2>What arrived</h2>
-            <table><thead><tr><th>Number</th><th>Received</th><th>Taxpayer</th><th>Year</th><th>Kind</th><th>Verdict</th><th>Arrivals</th><th>Document</th></tr></thead><tbody>
+            <table><thead><tr><th>Number</th><th>Received</th><th>Taxpayer</th><th>Return</th><th>Kind</th><th>Verdict</th><th>Arrivals</th><th>Document</th></tr></thead><tbody>
             """);
         foreach (var submission in archive.All)
         {
@@ -70,7 +70,7 @@ public static class ConsolePages
                 SubmissionStatus.Rejected => "<span class=\"rejected\">rejected</span> " + string.Join("<br>", submission.Reasons.Select(r => Safe($"{r.Code}: {r.Message}"))),
                 _ => "pending",
             };
-            html.Append(CultureInfo.InvariantCulture, $"<tr><td>{submission.Number}</td><td>{submission.ReceivedAt:yyyy-MM-dd HH:mm:ss}</td><td>{Safe(submission.Pin)}</td><td>{Safe(submission.Year)}</td><td>{Safe(submission.Kind)}</td><td>{verdict}</td><td>{submission.Arrivals}</td><td><a href=\"/console/submissions/{submission.Number}.xml\">view</a></td></tr>");
+            html.Append(CultureInfo.InvariantCulture, $"<tr><td>{submission.Number}</td><td>{submission.ReceivedAt:yyyy-MM-dd HH:mm:ss}</td><td>{Safe(submission.Pin)}</td><td>{Safe($"{submission.Return} {submission.Year} {submission.Period}")}</td><td>{Safe(submission.Kind)}</td><td>{verdict}</td><td>{submission.Arrivals}</td><td><a href=\"/console/submissions/{submission.Number}/document\">view</a></td></tr>");
         }
 
         html.Append("""

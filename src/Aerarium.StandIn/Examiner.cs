@@ -64,6 +64,35 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         ]);
     }
 
+    /// <summary>Examines a list that came by mail, by the layout published for its kind and year.</summary>
+    public Examination ExamineList(byte[] content, string returnId, string year, Archive archive)
+    {
+        var path = $"{returnId}/{year}{PublishedSchema.TableEnding}";
+        if (schemas.Text(path) is not { } layout)
+        {
+            return Examination.Unreadable(new Reason("LAYOUT", null, $"No layout is published for '{returnId}' of {year}."));
+        }
+
+        var table = new TableSchema(layout);
+        var faults = table.Faults(content);
+        if (faults.Count > 0)
+        {
+            return new Examination(returnId, null, year, "", null, [.. faults.Take(100).Select(f => new Reason("LAYOUT", f.Path, f.Detail))]);
+        }
+
+        var list = new ReceivedList(table.Records(content));
+        var examined = new Examination(returnId, list.Payee, year, list.Quarter, list.Kind, []);
+        return examined with
+        {
+            Reasons =
+            [
+                .. Identity(list.Payee, list.PayeeName, "/1/tin", "/1/name"),
+                .. Duplicate(examined, "/1/kind", archive),
+                .. WithholdingCreditsRules.Examine(list),
+            ],
+        };
+    }
+
     private IEnumerable<Reason> Signature(XmlDocument read, Document document)
     {
         var signer = XmlSignature.Signer(read);

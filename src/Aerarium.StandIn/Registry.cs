@@ -132,5 +132,5 @@ public sealed class PublishedSchemas(string folder)
 
     /// <summary>Paths of all schemas.</summary>
     public IEnumerable<string> Paths =>
-        Directory.EnumerateFiles(folder, "*.xsd", SearchOption.AllDirectories).Select(f => Path.GetRelativePath(folder, f).Replace('\\', '/')).Order();
+        Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Select(f => Path.GetRelativePath(folder, f).Replace('\\', '/')).Order();
 }

@@ -29,6 +29,8 @@ public static class StandInApplication
         builder.Services.AddSingleton(schemas);
         builder.Services.AddSingleton(new Archive(data, clock, builder.Configuration.GetValue("AnswerAfterSeconds", 3d)));
         builder.Services.AddSingleton<Examiner>();
+        builder.Services.AddSingleton<MailRoom>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<MailRoom>());
 
         var app = builder.Build();
         app.MapGet("/health", () => "ready");

@@ -264,6 +264,9 @@ public sealed record SendingRecord
     /// <summary>Not before.</summary>
     public required string NextAttemptAt { get; init; }
 
+    /// <summary>When a mail was last sent; null for what does not go by mail.</summary>
+    public string? SentAt { get; init; }
+
     /// <summary>The authority's number.</summary>
     public string? Submission { get; init; }
 

@@ -310,7 +310,7 @@ public static class Sendings
 {
     private const string Columns = """
         id, return_id, built_id, idempotency_key, state, attempts, next_attempt_at, submission, acknowledgement, reasons, problem,
-        receipt_sha256, created_by, created_at, answered_at
+        receipt_sha256, created_by, created_at, answered_at, sent_at
         """;
 
     /// <summary>Of a return, latest first.</summary>
@@ -319,6 +319,10 @@ public static class Sendings
 
     /// <summary>By id.</summary>
     public static SendingRecord? Find(Unit unit, long id) => unit.Single<SendingRecord>($"SELECT {Columns} FROM sending WHERE id = @id", new { id });
+
+    /// <summary>By its idempotency key, or null.</summary>
+    public static SendingRecord? FindByKey(Unit unit, string key) =>
+        unit.Single<SendingRecord>($"SELECT {Columns} FROM sending WHERE idempotency_key = @key", new { key });
 
     /// <summary>Those that are due to be tried or asked after.</summary>
     public static IReadOnlyList<SendingRecord> Due(Unit unit, string now) =>
@@ -341,7 +345,7 @@ public static class Sendings
         unit.Execute(
             """
             UPDATE sending SET state = @State, attempts = @Attempts, next_attempt_at = @NextAttemptAt, submission = @Submission,
-                acknowledgement = @Acknowledgement, reasons = @Reasons, problem = @Problem, receipt_sha256 = @ReceiptSha256, answered_at = @AnsweredAt
+                acknowledgement = @Acknowledgement, reasons = @Reasons, problem = @Problem, receipt_sha256 = @ReceiptSha256, answered_at = @AnsweredAt, sent_at = @SentAt
             WHERE id = @Id
             """,
             sending);

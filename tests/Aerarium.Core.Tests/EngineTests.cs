@@ -309,6 +309,8 @@ public sealed class Circle : Definition
 
         public override decimal Evaluate(Sheet sheet) => line().Evaluate(sheet);
 
+        public override string Spreadsheet(ICellNames cells) => line().Spreadsheet(cells);
+
         public override System.Linq.Expressions.Expression Emit(Emitter emitter) => line().Emit(emitter);
     }
 }

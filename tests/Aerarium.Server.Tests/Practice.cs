@@ -75,7 +75,7 @@ public sealed class Practice : IAsyncDisposable
     private void Build(bool demo) => Server = ServerApplication.Build(
     [
         "--urls", "http://127.0.0.1:0", "--Data", DataFolder, "--Authority", AuthorityAddress,
-        "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Clock:Today", "2026-06-18",
+        "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Mail:SilentAfterSeconds", "0.5", "--Clock:Today", "2026-06-18",
     ]);
 
     /// <summary>Stops the server at once, as a crash would.</summary>

@@ -123,7 +123,7 @@ public partial class RoleTests
         ["POST /api/returns/{id}/sending/build"] = Preparing,
         ["POST /api/returns/{id}/sending/send"] = "approver",
         ["POST /api/returns/{id}/sending/chase"] = Preparing,
-        ["GET /api/returns/{id}/sending/e-return.xml"] = Everybody,
+        ["GET /api/returns/{id}/sending/e-return"] = Everybody,
         ["GET /api/returns/{id}/sending/parcel.zip"] = Everybody,
         ["POST /hubs/returns"] = Everybody,
         ["POST /hubs/returns/negotiate"] = Everybody,

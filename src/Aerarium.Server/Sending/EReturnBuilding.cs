@@ -43,7 +43,7 @@ public sealed class EReturnBuilding(
 
         var evaluation = workspace.Definition.Evaluate(frozen.Entries, frozen.Day);
         var written = type.EReturn.Write(evaluation);
-        var file = written.Format.Signed ? Signed(written.Content) : written.Content;
+        var file = type.EReturn.Format.Signed ? Signed(written.Content) : written.Content;
         var faults = Check(path, schema, file, written, evaluation);
         var copy = PrintedCopy.Draw(
             evaluation,
@@ -62,7 +62,7 @@ public sealed class EReturnBuilding(
                 approval.Id,
                 now,
                 PublishedSchemas.HashOf(schema),
-                Artefacts.Keep(unit, file, written.Format.MediaType, now),
+                Artefacts.Keep(unit, file, type.EReturn.Format.MediaType, now),
                 Artefacts.Keep(unit, copy, "application/pdf", now),
                 JsonSerializer.Serialize(faults)));
             Acts.Add(unit, caller.Act("build", clock.GetUtcNow()) with { ReturnId = id, ClientId = client.Id, After = $"build {built}, {faults.Count} faults" });
@@ -77,6 +77,14 @@ public sealed class EReturnBuilding(
         var definition = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period);
         return Catalogue.Returns.First(r => r.Id == frozen.Definition).EReturn
             .Write(definition.Evaluate(frozen.Entries, frozen.Day)).Places;
+    }
+
+    /// <summary>What the covering mail of a built e-return says.</summary>
+    public IReadOnlyDictionary<string, string> CoveringOf(Unit unit, BuiltRecord built)
+    {
+        var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
+        var evaluation = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
+        return Catalogue.TypeOf(frozen.Definition).EReturn.Covering(evaluation);
     }
 
     /// <summary>The agent who files a built e-return, as its frozen entries name it.</summary>

@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json;
+using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Kept;
 using Aerarium.Server.Paying;
@@ -23,11 +24,16 @@ public sealed class SendingDesk(
     EReturnBuilding building,
     AuthorityClient authority,
     AuthorityCredentials credentials,
+    AuthorityMail mail,
     TimeProvider clock,
+    IConfiguration settings,
     IHubContext<ReturnHub> hub)
 {
     private static readonly TimeSpan AskAgain = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(10);
+    private static readonly TimeSpan NeverByItself = TimeSpan.FromDays(3650);
+
+    private readonly TimeSpan _silentAfter = TimeSpan.FromSeconds(settings.GetValue("Mail:SilentAfterSeconds", 3 * 24 * 3600d));
 
     /// <summary>Queues the built return for sending.</summary>
     /// <exception cref="PlainProblem">It is not built, has faults, or was sent already.</exception>
@@ -100,6 +106,12 @@ public sealed class SendingDesk(
         AuthorityAnswer answer;
         try
         {
+            if (database.Read(unit => TypeOf(unit, sending)).EReturn.Channel == Channel.Mail)
+            {
+                await MailAsync(sending, cancellation);
+                return;
+            }
+
             answer = sending.State == "queued"
                 ? await SubmitAsync(sending, cancellation)
                 : await authority.StatusAsync(sending.IdempotencyKey, cancellation) ?? await SubmitAsync(sending, cancellation);
@@ -116,7 +128,59 @@ public sealed class SendingDesk(
             return;
         }
 
-        var next = sending with { Attempts = sending.Attempts + 1, Submission = answer.Number, Problem = null };
+        Take(sending with { Attempts = sending.Attempts + 1 }, answer);
+    }
+
+    /// <summary>Takes an answer that came by mail; false when nothing was sent under that key.</summary>
+    public async Task<bool> AnsweredAsync(string key, AuthorityAnswer answer)
+    {
+        if (database.Read(unit => Sendings.FindByKey(unit, key)) is not { } sending)
+        {
+            return false;
+        }
+
+        if (sending.State is "queued" or "pending")
+        {
+            Take(sending, answer);
+            await hub.Clients.Group(ReturnHub.GroupOf(sending.ReturnId)).SendAsync("status", sending.ReturnId);
+        }
+
+        return true;
+    }
+
+    /// <summary>Whether a mail was sent and nothing has come back for longer than answers take.</summary>
+    public bool IsSilent(Unit unit, SendingRecord sending) =>
+        sending is { State: "pending", SentAt: { } sentAt } && TypeOf(unit, sending).EReturn.Channel == Channel.Mail
+        && clock.GetUtcNow() - DateTimeOffset.Parse(sentAt, System.Globalization.CultureInfo.InvariantCulture) > _silentAfter;
+
+    private static Countries.ReturnType TypeOf(Unit unit, SendingRecord sending) => Countries.Catalogue.TypeOf(Storage.Returns.Find(unit, sending.ReturnId)!.Definition);
+
+    /// <summary>Sends the mail, or sends the same mail again when somebody chases it.</summary>
+    private async Task MailAsync(SendingRecord sending, CancellationToken cancellation)
+    {
+        var letter = database.Read(unit =>
+        {
+            var built = BuiltReturns.Find(unit, sending.BuiltId)!;
+            return new AuthorityLetter(sending.IdempotencyKey, Practices.Find(unit)!.Name, building.CoveringOf(unit, built), Artefacts.Get(unit, built.EreturnSha256));
+        });
+        await mail.SendAsync(letter, cancellation);
+        var now = clock.GetUtcNow();
+        database.Write(unit =>
+        {
+            // The answer may have come while the mail was on its way; then there is nothing left to wait for.
+            if (Sendings.Find(unit, sending.Id) is { State: "queued" or "pending" } still)
+            {
+                Sendings.Change(unit, still with
+                {
+                    State = "pending", Attempts = still.Attempts + 1, Problem = null, SentAt = Moments.Text(now), NextAttemptAt = Moments.Text(now + NeverByItself),
+                });
+            }
+        });
+    }
+
+    private void Take(SendingRecord sending, AuthorityAnswer answer)
+    {
+        var next = sending with { Submission = answer.Number, Problem = null };
         switch (answer.Status)
         {
             case "accepted":

@@ -12,7 +12,7 @@ namespace Aerarium.Server.Sending;
 /// <summary>A built e-return.</summary>
 public sealed record BuiltView(string BuiltAt, string Sha256, long Bytes, string FileName, IReadOnlyList<BuildFault> Faults, bool Current);
 
-/// <summary>A sending and how it went.</summary>
+/// <summary>A sending and how it went; silent when a mail was sent and nothing has come back.</summary>
 public sealed record SendingView(
     string State,
     string CreatedAt,
@@ -23,6 +23,8 @@ public sealed record SendingView(
     string? AnsweredAt,
     string? Problem,
     string NextAttemptAt,
+    string Channel,
+    bool Silent,
     IReadOnlyList<RejectionReason> Reasons);
 
 /// <summary>Everything about sending a return.</summary>
@@ -51,11 +53,12 @@ internal static class SendingEndpoints
             desk.Chase(id, Caller.Of(user));
             return View(id, workbench, database, desk);
         }).RequireAuthorization(Policies.Prepare);
-        sending.MapGet("/e-return.xml", (long id, PracticeDatabase database) => database.Read(unit =>
+        sending.MapGet("/e-return", (long id, PracticeDatabase database) => database.Read(unit =>
         {
             var built = BuiltReturns.Latest(unit, id) ?? throw PlainProblem.NotFound("An e-return");
-            return Results.File(Artefacts.Get(unit, built.EreturnSha256), "application/xml", FileNames.Of(unit, id, "xml"));
-        })).Produces(StatusCodes.Status200OK, contentType: "application/xml");
+            var format = ParcelOf.FormatOf(Storage.Returns.Find(unit, id)!);
+            return Results.File(Artefacts.Get(unit, built.EreturnSha256), format.MediaType, FileNames.Of(unit, id, format.Ending));
+        })).Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
         sending.MapGet("/parcel.zip", (long id, PracticeDatabase database) => database.Read(unit =>
             Results.File(ParcelOf.Return(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
     }
@@ -71,11 +74,13 @@ internal static class SendingEndpoints
             var faults = built is null ? [] : JsonSerializer.Deserialize<List<BuildFault>>(built.Faults)!;
             var current = built is not null && built.ApprovalId == approval?.Id && approval.State == "approved";
             var approved = workspace.Record.Stage == Stage.Approved;
+            var type = Countries.Catalogue.TypeOf(workspace.Record.Definition).EReturn;
+            var channel = type.Channel == Channel.Mail ? "mail" : "portal";
             return new SendView(
                 workspace.Record.Stage,
-                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, "xml"), faults, current),
+                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, type.Format.Ending), faults, current),
                 [.. sendings.Select(s => new SendingView(
-                    s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, desk.ReasonsOf(unit, s)))],
+                    s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, channel, desk.IsSilent(unit, s), desk.ReasonsOf(unit, s)))],
                 approved,
                 approved && current && faults.Count == 0,
                 sendings.Any(s => s.ReceiptSha256 is not null));
@@ -86,6 +91,9 @@ internal static class SendingEndpoints
 /// <summary>The Parcel of a return, once the authority has answered.</summary>
 internal static class ParcelOf
 {
+    /// <summary>In what form the e-returns of a return are written.</summary>
+    public static EReturnFormat FormatOf(ReturnRecord record) => Countries.Catalogue.TypeOf(record.Definition).EReturn.Format;
+
     /// <summary>Whether there is a receipt, and with it a Parcel.</summary>
     public static bool IsComplete(Unit unit, long id) => Sendings.OfReturn(unit, id).Any(s => s.ReceiptSha256 is not null);
 
@@ -108,7 +116,7 @@ internal static class ParcelOf
         };
         return Parcel.Pack(about,
         [
-            new ParcelFile("e-return.xml", Artefacts.Get(unit, built.EreturnSha256)),
+            new ParcelFile($"e-return.{FormatOf(record).Ending}", Artefacts.Get(unit, built.EreturnSha256)),
             new ParcelFile("printed-copy.pdf", Artefacts.Get(unit, built.CopySha256)),
             new ParcelFile("receipt.json", Artefacts.Get(unit, sending.ReceiptSha256!)),
             new ParcelFile("entries.json", Artefacts.Get(unit, approval.EntriesSha256!)),

@@ -3666,7 +3666,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/returns/{id}/sending/e-return.xml": {
+    "/api/returns/{id}/sending/e-return": {
         parameters: {
             query?: never;
             header?: never;
@@ -5061,6 +5061,8 @@ export interface components {
             answeredAt: null | string;
             problem: null | string;
             nextAttemptAt: string;
+            channel: string;
+            silent: boolean;
             reasons: components["schemas"]["RejectionReason"][];
         };
         SessionPerson: {

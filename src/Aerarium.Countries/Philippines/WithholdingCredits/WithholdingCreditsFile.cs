@@ -20,10 +20,24 @@ public sealed class WithholdingCreditsFile : IEReturnMapping
     public Channel Channel => Channel.Mail;
 
     /// <inheritdoc />
+    public EReturnFormat Format => EReturnFormat.DelimitedText;
+
+    /// <inheritdoc />
+    public IReadOnlyDictionary<string, string> Covering(Evaluation evaluation) => new Dictionary<string, string>
+    {
+        ["tin"] = evaluation.Value(evaluation.Definition.LineOf("payee.tin")) ?? "",
+        ["payee"] = evaluation.Value(evaluation.Definition.LineOf("payee.name")) ?? "",
+        ["period"] = PeriodOf(evaluation.Definition),
+        ["certificates"] = evaluation.Amount("list.certificates").ToString(CultureInfo.InvariantCulture),
+    };
+
+    private static string PeriodOf(Definition definition) => $"{definition.Year}-{definition.Period.ToUpperInvariant()}";
+
+    /// <inheritdoc />
     public EReturn Write(Evaluation evaluation)
     {
         var definition = evaluation.Definition;
-        var period = $"{definition.Year}-{definition.Period.ToUpperInvariant()}";
+        var period = PeriodOf(definition);
         var count = evaluation.RowsOf(definition.FindTable("list.rows")!).Count;
         var file = new DelimitedTextWriter(evaluation, Columns);
 

@@ -46,7 +46,7 @@ const chase = () => change(() => call(api.POST('/api/returns/{id}/sending/chase'
 async function show() {
   xml.value = xml.value
     ? ''
-    : (await (await fetch(`/api/returns/${store.id}/sending/e-return.xml`)).text()).replace(/></g, '>\n<')
+    : (await (await fetch(`/api/returns/${store.id}/sending/e-return`)).text()).replace(/></g, '>\n<')
 }
 
 const latest = computed(() => view.value?.sendings[0])
@@ -102,7 +102,7 @@ const words: Record<string, string> = {
           </div>
           <p class="links">
             <button class="link" @click="show">{{ xml ? 'Hide' : 'View' }}</button>
-            <a :href="`/api/returns/${store.id}/sending/e-return.xml`" download>Download</a>
+            <a :href="`/api/returns/${store.id}/sending/e-return`" download>Download</a>
             <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener">Printed copy</a>
           </p>
           <pre v-if="xml" tabindex="0" aria-label="E-return">{{ xml }}</pre>
@@ -130,7 +130,11 @@ const words: Record<string, string> = {
       <section>
         <div class="rule-head">
           <h2>Sending</h2>
-          <span v-if="latest" class="small state" :class="latest.state" role="status">{{ words[latest.state] }}</span>
+          <span v-if="latest" class="small state" :class="latest.state" role="status">{{
+            latest.channel === 'mail' && latest.state === 'pending'
+              ? 'mail sent, not answered yet'
+              : words[latest.state]
+          }}</span>
         </div>
         <template v-if="view.canSend">
           <p v-if="!session.mayApprove" class="secondary">An approver sends the return.</p>
@@ -157,6 +161,10 @@ const words: Record<string, string> = {
                 <td>Sent</td>
                 <td class="amount">{{ sending.createdBy }}, {{ moment(sending.createdAt) }}</td>
               </tr>
+              <tr v-if="sending.channel === 'mail'">
+                <td>By</td>
+                <td class="amount">mail to the authority, file attached; the answer comes by mail</td>
+              </tr>
               <tr v-if="sending.submission">
                 <td>The authority's number</td>
                 <td class="amount">{{ sending.submission }}</td>
@@ -179,8 +187,14 @@ const words: Record<string, string> = {
               >Go to the line</router-link
             >
           </div>
+          <p v-if="sending.silent" class="banner warn" role="status" data-silent>
+            Nothing has come back. Chase it: the same mail is sent again, and is the same filing however often it
+            arrives.
+          </p>
           <p v-if="index === 0 && (sending.state === 'queued' || sending.state === 'pending')" class="links">
-            <button class="link" :disabled="busy" @click="chase">Ask after it now</button>
+            <button class="link" :disabled="busy" @click="chase">
+              {{ sending.channel === 'mail' ? 'Chase: send the same mail again' : 'Ask after it now' }}
+            </button>
           </p>
         </div>
         <p v-if="!view.sendings.length && !view.canSend" class="secondary">Nothing has been sent.</p>
