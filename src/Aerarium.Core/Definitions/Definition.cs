@@ -128,11 +128,11 @@ public abstract class Definition
     public Line LineOf(string key) =>
         FindLine(key) ?? throw new KeyNotFoundException($"'{key}' is not a line of {Id} {Year}.");
 
-    /// <summary>Evaluates a set of entries on a day.</summary>
-    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today)
+    /// <summary>Evaluates a set of entries on a day; what an earlier evaluation read of the same rows is not read again.</summary>
+    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null)
     {
         var sheet = new Sheet(this);
-        sheet.Load(entries, today);
+        sheet.Load(entries, today, before);
         Evaluator.Run(sheet);
         return new Evaluation(this, sheet, entries);
     }

@@ -53,13 +53,14 @@ public class RepeatingSection : Section
         Name = name;
         RowLabel = rowLabel;
         TableNumber = form.Definition.RegisterTable(this);
+        Key = $"{form.Key}.{name}";
     }
 
     /// <summary>Name within the form.</summary>
     public string Name { get; }
 
     /// <summary>Stable key: <c>form.name</c>.</summary>
-    public string Key => $"{Form.Key}.{Name}";
+    public string Key { get; }
 
     /// <summary>What one row is called: employer, car.</summary>
     public string RowLabel { get; }

@@ -61,13 +61,14 @@ public sealed class Line
         Section = section;
         Table = table;
         DeclaredAt = declaredAt;
+        Key = table is null ? $"{form.Key}.{name}" : $"{table.Key}.{name}";
     }
 
     /// <summary>Name within its form or repeating section, kebab-case; never renamed after release.</summary>
     public string Name { get; }
 
     /// <summary>Stable key: <c>form.line</c>, or <c>form.section.column</c> in repeating sections.</summary>
-    public string Key => Table is null ? $"{Form.Key}.{Name}" : $"{Table.Key}.{Name}";
+    public string Key { get; }
 
     /// <summary>Number printed before the label, 3.7 for example.</summary>
     public string Number { get; internal set; } = "";
@@ -116,6 +117,15 @@ public sealed class Line
 
     /// <summary>The codes of a choice.</summary>
     public IReadOnlyList<Choice>? Choices { get; internal set; }
+
+    /// <summary>Position of a code among the choices, from one; zero when it is none of them.</summary>
+    public int PositionOf(string code)
+    {
+        _positions ??= Choices!.Index().GroupBy(c => c.Item.Code).ToDictionary(g => g.Key, g => g.Last().Index + 1);
+        return _positions.GetValueOrDefault(code);
+    }
+
+    private Dictionary<string, int>? _positions;
 
     /// <summary>The rule of an identifier.</summary>
     public IdentifierRule? Identifier { get; internal set; }

@@ -98,6 +98,26 @@ public sealed class Rows
         }
     }
 
+    /// <summary>Takes what was given in a row from another sheet's row; false when there is none.</summary>
+    internal bool CopyGiven(int row, Rows from, int place)
+    {
+        if (place < 0)
+        {
+            return false;
+        }
+
+        var (source, target) = (place * Width, row * Width);
+        Array.Copy(from.GivenAmounts, source, GivenAmounts, target, Width);
+        Array.Copy(from.GivenAmounts, source, Amounts, target, Width);
+        Array.Copy(from.GivenCodes, source, GivenCodes, target, Width);
+        Array.Copy(from.GivenCodes, source, Codes, target, Width);
+        Array.Copy(from.GivenFilled, source, GivenFilled, target, Width);
+        Array.Copy(from.GivenFilled, source, Filled, target, Width);
+        Array.Copy(from.GivenTexts, source, GivenTexts, target, Width);
+        Array.Copy(from.GivenTexts, source, Texts, target, Width);
+        return true;
+    }
+
     internal void Grow(int rows)
     {
         if (rows * Width <= Amounts.Length && Amounts.Length > 0)
@@ -266,9 +286,12 @@ public sealed class Sheet
     /// <summary>Whether a line applies, in the current row for columns.</summary>
     public bool IsOpen(Line line) => line.Table is null ? Open[line.Slot] : Tables[line.Table.TableNumber].Open[At(line)];
 
-    /// <summary>Loads canonical entries. The texts must have been read by <see cref="EntryReader"/>.</summary>
+    /// <summary>
+    /// Loads canonical entries. The texts must have been read by <see cref="EntryReader"/>. Rows that an earlier evaluation read already,
+    /// being the same objects, are copied from its sheet.
+    /// </summary>
     /// <exception cref="FormatException">An entry is not canonical.</exception>
-    public void Load(EntrySet entries, DateOnly today)
+    public void Load(EntrySet entries, DateOnly today, Evaluation? before = null)
     {
         Today = today.DayNumber;
         Array.Fill(Open, true);
@@ -293,11 +316,13 @@ public sealed class Sheet
             rows.Count = rows.GivenCount = given.Count;
             rows.Current = 0;
             Array.Fill(rows.Open, true);
+            var (known, read) = before is null ? (null, []) : (before.Sheet.Rows(table), before.Entries.RowsOf(table.Key));
             for (var row = 0; row < given.Count; row++)
             {
+                var copied = known is not null && rows.CopyGiven(row, known, PlaceOf(given[row], row, read, read.Count - given.Count));
                 foreach (var line in table.Lines)
                 {
-                    if (!line.IsComputed)
+                    if (!line.IsComputed && (!copied || line.Kind == LineKind.Row))
                     {
                         var at = (row * rows.Width) + line.Slot;
                         Put(line, given[row].Values.GetValueOrDefault(line.Name), entries, rows.GivenAmounts, rows.GivenCodes, rows.GivenFilled, rows.GivenTexts, at);
@@ -309,6 +334,18 @@ public sealed class Sheet
                 }
             }
         }
+    }
+
+    /// <summary>Where a row stood before: where it stands now, or as far away as rows were added or removed before it; -1 when it was another.</summary>
+    private static int PlaceOf(EntryRow row, int index, IReadOnlyList<EntryRow> before, int shift)
+    {
+        if (index < before.Count && ReferenceEquals(before[index], row))
+        {
+            return index;
+        }
+
+        var shifted = index + shift;
+        return shifted >= 0 && shifted < before.Count && ReferenceEquals(before[shifted], row) ? shifted : -1;
     }
 
     private int At(Line line)
@@ -340,15 +377,7 @@ public sealed class Sheet
                 codes[at] = DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).DayNumber;
                 break;
             case LineKind.Choice:
-                var position = 0;
-                for (var index = 0; index < line.Choices!.Count; index++)
-                {
-                    if (line.Choices[index].Code == value)
-                    {
-                        position = index + 1;
-                    }
-                }
-
+                var position = line.PositionOf(value);
                 codes[at] = position;
                 filled[at] = position > 0;
                 texts[at] = value;

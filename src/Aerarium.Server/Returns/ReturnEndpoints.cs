@@ -57,7 +57,7 @@ internal static class ReturnEndpoints
                 throw PlainProblem.NotFound("This row");
             }
 
-            return Derivation.Of(workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today), found, row);
+            return Derivation.Of(workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today, workspace.Evaluation), found, row);
         });
         returns.MapGet("/returns/{id:long}/lines/{line}/history", (long id, string line, string? row, ClaimsPrincipal user, PracticeDatabase database) =>
             database.Read(unit => Acts.Latest(unit, id, 2_000, Caller.Of(user).Reach))

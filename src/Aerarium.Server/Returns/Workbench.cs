@@ -78,7 +78,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     /// <summary>Makes changes. Those that cannot be read, or that somebody else was faster with, are told and not made; the others are kept.</summary>
     public EditResult Edit(long id, Caller caller, IReadOnlyList<EntryChange> changes, Origin origin, string? source)
     {
-        var (before, after, refusals, conflicts, at) = database.Write(unit =>
+        var (before, after, refusals, conflicts, at, entered) = database.Write(unit =>
         {
             var edit = new PendingEdit(Open(unit, id), caller, origin, source, Moments.Text(clock.GetUtcNow()), by => People.Find(unit, by)!.Name);
             if (!Stage.CanChange(edit.Before.Record.Stage))
@@ -94,19 +94,17 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             }
 
             var next = edit.Commit(unit);
-            return (edit.Before, next, edit.Refusals, edit.Conflicts, edit.At);
+            return (edit.Before, next, edit.Refusals, edit.Conflicts, edit.At, edit.Entered);
         });
         Keep(after);
-        return Compare(before, after, caller, at, refusals, conflicts);
+        return Compare(before, after, caller, at, entered, refusals, conflicts);
     }
 
     private void Keep(Workspace workspace) => _kept.Set(workspace.Record.Id, workspace, new MemoryCacheEntryOptions { Size = 1 });
 
     private static EditResult Compare(
-        Workspace before, Workspace after, Caller caller, string at, IReadOnlyList<Refusal> refusals, IReadOnlyList<EditConflict> conflicts)
+        Workspace before, Workspace after, Caller caller, string at, IReadOnlySet<(string Line, string Row)> entered, IReadOnlyList<Refusal> refusals, IReadOnlyList<EditConflict> conflicts)
     {
-        var earlier = before.Values().ToDictionary(v => (v.Line, v.Row));
-        var values = after.Values().Where(v => !earlier.TryGetValue((v.Line, v.Row), out var was) || was != v);
         var rows = after.Rows.Where(r => !before.RowsOf(r.Key).SequenceEqual(r.Value)).Select(r => new RowsView(r.Key, r.Value));
         return new EditResult(
             after.Record.Id,
@@ -114,7 +112,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             after.Record.Stage,
             caller.Name,
             at,
-            [.. values],
+            [.. after.ChangesSince(before, entered)],
             [.. rows],
             after.Findings,
             after.Progress,
@@ -133,7 +131,8 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         private readonly Dictionary<(string Line, string Row), EntryRecord> _entries = new(before.Entries);
         private readonly Dictionary<string, IReadOnlyList<string>> _rows = new(before.Rows);
         private readonly List<EntryRecord> _changed = [];
-        private readonly HashSet<string> _sections = [];
+        private readonly Dictionary<string, List<string>> _orders = [];
+        private readonly Dictionary<string, HashSet<string>> _present = [];
         private readonly List<ActRecord> _acts = [];
         private readonly long _revision = before.Record.Revision + 1;
         private int _imported;
@@ -145,6 +144,9 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         public List<Refusal> Refusals { get; } = [];
 
         public List<EditConflict> Conflicts { get; } = [];
+
+        /// <summary>The places where entries changed.</summary>
+        public IReadOnlySet<(string Line, string Row)> Entered => _changed.Select(e => (e.Line, e.Row)).ToHashSet();
 
         public void Apply(EntryChange change)
         {
@@ -173,7 +175,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             }
 
             var id = Before.Record.Id;
-            foreach (var section in _sections)
+            foreach (var section in _orders.Keys)
             {
                 Storage.Returns.PutRows(unit, id, section, Before.RowsOf(section), _rows[section]);
             }
@@ -199,7 +201,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             }
 
             var typed = origin is not (Origin.Client or Origin.Practice);
-            var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows);
+            var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows, _changed);
             Storage.Returns.KeepSummary(unit, id, drafted.Summary, typed);
             return drafted.AsStored(Storage.Returns.Find(unit, id)!);
         }
@@ -214,13 +216,13 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             }
 
             var row = line.Table is null ? "" : change.Row ?? "";
-            if (line.Table is not null && !RowsOf(line.Table.Key).Contains(row))
+            if (line.Table is not null && !Present(line.Table.Key).Contains(row))
             {
                 throw PlainProblem.Refused($"{line.Label}: the row was removed meanwhile; bring it back first.", line.Key);
             }
 
             var reading = EntryReader.Read(line, change.Value);
-            if (reading.Problem is null && line.Kind == LineKind.Row && reading.Value is { } target && !RowsOf(line.Target!.Key).Contains(target))
+            if (reading.Problem is null && line.Kind == LineKind.Row && reading.Value is { } target && !Present(line.Target!.Key).Contains(target))
             {
                 reading = new Reading(null, $"{line.Label}: this {line.Target.RowLabel} is not on the return.");
             }
@@ -253,42 +255,42 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         private void AddRow(EntryChange change)
         {
             var section = SectionOf(change);
-            var rows = RowsOf(section).ToList();
-            if (rows.Contains(change.Row!))
+            if (!Present(section).Add(change.Row!))
             {
                 return;
             }
 
+            var rows = Order(section);
             if (rows.Count >= MostRows)
             {
                 throw PlainProblem.Refused($"This section holds at most {MostRows} rows.", section);
             }
 
             rows.Insert(Math.Clamp(change.Position ?? rows.Count, 0, rows.Count), change.Row!);
-            Reorder(section, rows, "add-row", change.Row!, null, "added");
+            Note("add-row", section, change.Row!, null, "added", null);
         }
 
         private void RemoveRow(EntryChange change)
         {
             var section = SectionOf(change);
-            var rows = RowsOf(section).ToList();
-            if (rows.Remove(change.Row!))
+            if (Present(section).Remove(change.Row!))
             {
-                Reorder(section, rows, "remove-row", change.Row!, "present", null);
+                Order(section).Remove(change.Row!);
+                Note("remove-row", section, change.Row!, "present", null, null);
             }
         }
 
         private void MoveRow(EntryChange change)
         {
             var section = SectionOf(change);
-            var rows = RowsOf(section).ToList();
-            var from = rows.IndexOf(change.Row!);
-            var to = Math.Clamp(change.Position ?? rows.Count, 0, rows.Count - 1);
+            var from = RowsOf(section).ToList().IndexOf(change.Row!);
+            var to = Math.Clamp(change.Position ?? RowsOf(section).Count, 0, Math.Max(0, RowsOf(section).Count - 1));
             if (from >= 0 && from != to)
             {
+                var rows = Order(section);
                 rows.RemoveAt(from);
                 rows.Insert(to, change.Row!);
-                Reorder(section, rows, "move-row", change.Row!, $"{from + 1}", $"{to + 1}");
+                Note("move-row", section, change.Row!, $"{from + 1}", $"{to + 1}", null);
             }
         }
 
@@ -301,11 +303,28 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 : throw PlainProblem.Refused("A row needs an id of small letters, digits and dashes, at most 40.", table.Key);
         }
 
-        private void Reorder(string section, List<string> rows, string kind, string row, string? was, string? now)
+        /// <summary>The order of a section's rows, to be changed.</summary>
+        private List<string> Order(string section)
         {
-            _rows[section] = rows;
-            _sections.Add(section);
-            Note(kind, section, row, was, now, null);
+            if (_orders.TryGetValue(section, out var order))
+            {
+                return order;
+            }
+
+            _orders[section] = order = [.. RowsOf(section)];
+            _rows[section] = order;
+            return order;
+        }
+
+        /// <summary>The rows of a section, to be asked.</summary>
+        private HashSet<string> Present(string section)
+        {
+            if (!_present.TryGetValue(section, out var rows))
+            {
+                _present[section] = rows = [.. RowsOf(section)];
+            }
+
+            return rows;
         }
 
         private void Note(string kind, string line, string row, string? was, string? now, string? originText)

@@ -19,7 +19,8 @@ public sealed class Workspace
         IReadOnlyList<AcceptanceRecord> acceptances,
         IReadOnlyList<string> practiceGaps,
         DateOnly today,
-        TieState ties)
+        TieState ties,
+        (EntrySet Entries, Evaluation Before)? next = null)
     {
         Record = record;
         Definition = definition;
@@ -28,8 +29,8 @@ public sealed class Workspace
         Acceptances = acceptances;
         PracticeGaps = practiceGaps;
         Today = today;
-        EntrySet = BuildEntrySet();
-        Evaluation = definition.Evaluate(EntrySet, today);
+        EntrySet = next?.Entries ?? BuildEntrySet();
+        Evaluation = definition.Evaluate(EntrySet, today, next?.Before);
         Progress = Evaluation.Progress();
         Ties = ties;
         List<FindingView> findings =
@@ -119,11 +120,13 @@ public sealed class Workspace
     /// <summary>The same revision with the record as stored by now.</summary>
     public Workspace AsStored(ReturnRecord record) => new(record, this);
 
-    /// <summary>The next revision with other entries and rows.</summary>
+    /// <summary>The next revision with other entries and rows; what did not change is shared with this one.</summary>
     public Workspace With(
         ReturnRecord record,
         IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
-        IReadOnlyDictionary<string, IReadOnlyList<string>> rows) => new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties);
+        IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
+        IReadOnlyList<EntryRecord> changed) =>
+        new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties, (NextEntrySet(entries, rows, changed), Evaluation));
 
     /// <summary>What lists show of this evaluation.</summary>
     public ReturnSummary Summary => new(
@@ -139,11 +142,17 @@ public sealed class Workspace
     public IReadOnlyList<string> RowsOf(string section) => Rows.TryGetValue(section, out var rows) ? rows : [];
 
     /// <summary>Every line at every place, with what stands behind it.</summary>
-    public IEnumerable<ValueView> Values() => Evaluation.Values().Select(v =>
+    public IEnumerable<ValueView> Values() => Definition.Lines.SelectMany(line => line.Table is null
+        ? [View(line, null, 0)]
+        : RowsOf(line.Table.Key).Select((row, index) => View(line, row, index)));
+
+    private ValueView View(Line line, string? row, int index)
     {
-        var entry = Entries.GetValueOrDefault((v.Line, v.Row ?? ""));
-        return new ValueView(v.Line, v.Row, v.Value, v.Open, v.Open ? null : entry?.Value, entry?.Value is null ? null : entry.Origin, entry?.Source, entry?.Expression);
-    });
+        var entry = Entries.GetValueOrDefault((line.Key, row ?? ""));
+        var open = Evaluation.IsOpen(line, index);
+        return new ValueView(
+            line.Key, row, Evaluation.Value(line, index), open, open ? null : entry?.Value, entry?.Value is null ? null : entry.Origin, entry?.Source, entry?.Expression);
+    }
 
     /// <summary>The key figures.</summary>
     public IReadOnlyList<OutcomeView> Outcome() => [.. Evaluation.Outcome.Select(o => new OutcomeView(o.Figure.Line.Key, Figures.Canonical(o.Amount)))];
@@ -171,6 +180,103 @@ public sealed class Workspace
         Acceptances.FirstOrDefault(a => a.Finding == finding && a.Row == (row ?? "") && a.Message == message) is { } found
             ? new AcceptanceView(found.Reason, found.PersonName, found.At)
             : null;
+
+    private EntrySet NextEntrySet(
+        IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
+        IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
+        IReadOnlyList<EntryRecord> changed)
+    {
+        var next = new EntrySet { Values = new Dictionary<string, string>(EntrySet.Values), Rows = new Dictionary<string, List<EntryRow>>(EntrySet.Rows) };
+        var touched = new HashSet<(string Section, string Row)>();
+        foreach (var entry in changed)
+        {
+            if (Definition.FindLine(entry.Line) is not { } line)
+            {
+                continue;
+            }
+
+            if (line.Table is { } table)
+            {
+                touched.Add((table.Key, entry.Row));
+            }
+            else if (entry.Value is null)
+            {
+                next.Values.Remove(line.Key);
+            }
+            else
+            {
+                next.Values[line.Key] = entry.Value;
+            }
+        }
+
+        foreach (var (section, ids) in rows)
+        {
+            var table = Definition.FindTable(section);
+            var ofSection = touched.Where(t => t.Section == section).Select(t => t.Row).ToHashSet();
+            if (table is null || (ofSection.Count == 0 && RowsOf(section).SequenceEqual(ids)))
+            {
+                continue;
+            }
+
+            var present = EntrySet.RowsOf(section).ToDictionary(r => r.Id);
+            next.Rows[section] = [.. ids.Select(id => !ofSection.Contains(id) && present.TryGetValue(id, out var same) ? same : Row(table, id))];
+        }
+
+        return next;
+
+        EntryRow Row(RepeatingSection table, string id)
+        {
+            var row = new EntryRow(id);
+            foreach (var line in table.Lines)
+            {
+                if (entries.TryGetValue((line.Key, id), out var entry) && entry.Value is not null)
+                {
+                    row.Values[line.Name] = entry.Value;
+                }
+            }
+
+            return row;
+        }
+    }
+
+    /// <summary>The values that are different from those of an earlier revision, found by comparing the sheets cell by cell.</summary>
+    public IEnumerable<ValueView> ChangesSince(Workspace before, IReadOnlySet<(string Line, string Row)> entered)
+    {
+        var (was, now) = (before.Evaluation.Sheet, Evaluation.Sheet);
+        foreach (var line in Definition.Lines.Where(l => l.Table is null))
+        {
+            var at = line.Slot;
+            if (was.Filled[at] != now.Filled[at] || was.Amounts[at] != now.Amounts[at] || was.Codes[at] != now.Codes[at] || was.Open[at] != now.Open[at]
+                || was.Texts[at] != now.Texts[at] || entered.Contains((line.Key, "")))
+            {
+                yield return View(line, null, 0);
+            }
+        }
+
+        foreach (var table in Definition.Tables)
+        {
+            var (left, right) = (was.Rows(table), now.Rows(table));
+            var ids = RowsOf(table.Key);
+            var same = ReferenceEquals(before.RowsOf(table.Key), ids) || before.RowsOf(table.Key).SequenceEqual(ids);
+            var places = same ? null : before.RowsOf(table.Key).Index().ToDictionary(r => r.Item, r => r.Index);
+            var decided = before.Evaluation.IsOpen(table) != Evaluation.IsOpen(table);
+            var touched = entered.Select(e => e.Row).ToHashSet();
+            for (var row = 0; row < ids.Count; row++)
+            {
+                var earlier = places is null ? row : places.GetValueOrDefault(ids[row], -1);
+                var typed = touched.Contains(ids[row]);
+                foreach (var line in table.Lines)
+                {
+                    var (a, b) = ((earlier * left.Width) + line.Slot, (row * right.Width) + line.Slot);
+                    if (earlier < 0 || decided || left.Filled[a] != right.Filled[b] || left.Amounts[a] != right.Amounts[b] || left.Codes[a] != right.Codes[b]
+                        || left.Open[a] != right.Open[b] || left.Texts[a] != right.Texts[b] || (typed && entered.Contains((line.Key, ids[row]))))
+                    {
+                        yield return View(line, ids[row], row);
+                    }
+                }
+            }
+        }
+    }
 
     private EntrySet BuildEntrySet()
     {

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { amount, day, fromCents, plural, toCents } from '../shared/format'
-import SeverityMark from '../shared/SeverityMark.vue'
+import { amount, fromCents, plural, toCents } from '../shared/format'
 import { placeKey, type Finding, type Line, type ReturnStore, type Section } from '../places/return/returnStore'
-import { blockOf, readBlock, visible, writeBlock, type Cell } from './gridCells'
+import { blockOf, idOf, isNumeric as numeric, print, readBlock, visible, writeBlock, type Cell } from './gridCells'
 import GridFiles from './GridFiles.vue'
+import GridRow from './GridRow.vue'
 import GridSubtotals from './GridSubtotals.vue'
 
 /** Many rows as a grid: one editor that goes from cell to cell, only the rows on screen are drawn. */
@@ -27,7 +27,6 @@ const columns = computed(() =>
 const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }
 const widthOf = (line: Line) => widths[line.kind] ?? 104
 const template = computed(() => `52px ${columns.value.map((c) => `${widthOf(c)}px`).join(' ')}`)
-const numeric = (line: Line) => line.kind === 'money' || line.kind === 'count'
 
 const words = ref('')
 const onlyFound = ref(false)
@@ -47,7 +46,7 @@ const rows = computed(() => {
   const looked = words.value.toLowerCase().split(/\s+/).filter(Boolean)
   if (looked.length)
     shown = shown.filter((row) => {
-      const whole = columns.value.map((c) => print(row, c).toLowerCase()).join(' ')
+      const whole = columns.value.map((c) => print(store, row, c).toLowerCase()).join(' ')
       return looked.every((word) => whole.includes(word))
     })
   if (onlyFound.value) shown = shown.filter((row) => found.value.has(row))
@@ -63,7 +62,7 @@ const rows = computed(() => {
 })
 
 const scroller = ref<HTMLElement>()
-const editor = ref<HTMLInputElement>()
+const editorOf = () => scroller.value?.querySelector<HTMLInputElement>('[data-editor]')
 const scrollTop = ref(0)
 const height = ref(420)
 const window_ = computed(() => visible(scrollTop.value, height.value, ROW, rows.value.length))
@@ -79,34 +78,9 @@ let seen = 0
 
 const lineAt = (cell: Cell) => columns.value[cell.column]!
 const rowAt = (cell: Cell) => rows.value[cell.row]
-const inBlock = (row: number, column: number) =>
-  row >= block.value.top && row <= block.value.bottom && column >= block.value.left && column <= block.value.right
-const idOf = (row: string, line: Line) => `cell-${line.name}-${row}`
+const inBlock = (row: number) => row >= block.value.top && row <= block.value.bottom
 const active = computed(() => (rowAt(at.value) ? idOf(rowAt(at.value)!, lineAt(at.value)) : undefined))
 
-function print(row: string, line: Line): string {
-  const draft = store.drafts.get(placeKey(line.key, row))
-  if (draft) return draft.typed
-  const value = store.values.get(placeKey(line.key, row))
-  const shown = value?.value ?? ''
-  if (!value?.open) return value?.kept ? '(kept)' : ''
-  if (numeric(line)) return amount(shown)
-  if (line.kind === 'date') return day(shown)
-  return line.choices?.find((c) => c.code === shown)?.label ?? shown
-}
-function marks(row: string, line: Line): Record<string, boolean> {
-  const key = placeKey(line.key, row)
-  const finding = found.value.get(row)?.find((f) => f.lines[0] === line.key)
-  return {
-    numeric: numeric(line),
-    computed: line.computed,
-    closed: !store.values.get(key)?.open,
-    refused: store.drafts.get(key)?.state === 'refused',
-    error: finding?.severity === 'error',
-    warning: finding?.severity === 'warning',
-  }
-}
-const worst = (row: string) => found.value.get(row)?.[0]?.severity
 const told = computed(() => {
   const row = rowAt(at.value)
   if (!row) return []
@@ -163,9 +137,10 @@ function begin(typed: string | null) {
   seen = store.revision.value
   editing.value = typed ?? store.drafts.get(placeKey(line.key, row))?.typed ?? value?.expression ?? value?.value ?? ''
   void nextTick(() => {
-    editor.value?.focus()
-    if (typed === null) editor.value?.select()
-    else editor.value?.setSelectionRange(typed.length, typed.length)
+    const editor = editorOf()
+    editor?.focus()
+    if (typed === null) editor?.select()
+    else editor?.setSelectionRange(typed.length, typed.length)
   })
 }
 
@@ -176,6 +151,12 @@ function meant(line: Line, typed: string): string {
   const exact = line.choices!.find((c) => c.code.toLowerCase() === small || c.label.toLowerCase() === small)
   const begun = line.choices!.filter((c) => c.label.toLowerCase().startsWith(small))
   return exact?.code ?? (begun.length === 1 ? begun[0]!.code : typed)
+}
+
+function pick(row: number, column: number, extend: boolean) {
+  commit()
+  scroller.value?.focus()
+  go(row, column, extend)
 }
 
 function commit() {
@@ -360,7 +341,7 @@ onBeforeUnmount(() => resized?.disconnect())
     @copy="onCopy"
     @paste="onPaste"
   >
-    <div class="row head" role="row" :style="{ gridTemplateColumns: template }">
+    <div class="head" role="row" :style="{ gridTemplateColumns: template }">
       <span class="mark" role="columnheader">#</span>
       <span
         v-for="line in columns"
@@ -374,51 +355,24 @@ onBeforeUnmount(() => resized?.disconnect())
       >
     </div>
     <div :style="{ height: `${window_.first * ROW}px` }"></div>
-    <div
+    <GridRow
       v-for="(row, index) in drawn"
       :key="row"
-      class="row"
-      role="row"
-      :aria-rowindex="window_.first + index + 2"
-      :style="{ gridTemplateColumns: template }"
-    >
-      <span class="mark faint" role="rowheader">
-        <SeverityMark v-if="worst(row)" :severity="worst(row)!" />{{ window_.first + index + 1 }}
-      </span>
-      <span
-        v-for="(line, column) in columns"
-        :id="idOf(row, line)"
-        :key="line.key"
-        role="gridcell"
-        class="cell"
-        :class="[
-          marks(row, line),
-          {
-            chosen: several && inBlock(window_.first + index, column),
-            at: at.row === window_.first + index && at.column === column,
-          },
-        ]"
-        :data-place="placeKey(line.key, row)"
-        @mousedown.prevent="(commit(), scroller?.focus(), go(window_.first + index, column, $event.shiftKey))"
-        @dblclick="begin(null)"
-      >
-        <input
-          v-if="editing !== null && at.row === window_.first + index && at.column === column"
-          ref="editor"
-          v-model="editing"
-          class="editor"
-          :class="{ numeric: numeric(line) }"
-          :aria-label="line.label"
-          :list="line.choices ? `choices-${line.name}` : undefined"
-          autocomplete="off"
-          spellcheck="false"
-          @keydown="onEditorKey"
-          @mousedown.stop
-          @blur="commit"
-        />
-        <template v-else>{{ print(row, line) }}</template>
-      </span>
-    </div>
+      :row="row"
+      :number="window_.first + index + 1"
+      :columns="columns"
+      :template="template"
+      :findings="found.get(row)"
+      :at="at.row === window_.first + index ? at.column : -1"
+      :left="several && inBlock(window_.first + index) ? block.left : -1"
+      :right="several && inBlock(window_.first + index) ? block.right : -1"
+      :editing="at.row === window_.first + index ? editing : null"
+      @pick="(column, extend) => pick(window_.first + index, column, extend)"
+      @begin="begin(null)"
+      @typed="(text) => (editing = text)"
+      @leave="commit"
+      @editor-key="onEditorKey"
+    />
     <div :style="{ height: `${(rows.length - window_.last) * ROW}px` }"></div>
   </div>
   <datalist v-for="line in columns.filter((c) => c.choices)" :id="`choices-${line.name}`" :key="line.key">
@@ -465,18 +419,23 @@ onBeforeUnmount(() => resized?.disconnect())
   outline-offset: 1px;
   position: relative;
 }
-.row {
+.head {
   display: grid;
   height: 28px;
   width: max-content;
   min-width: 100%;
-}
-.head {
   position: sticky;
   top: 0;
   z-index: 2;
   background: var(--paper);
   border-bottom: 1px solid var(--ink);
+}
+.head .mark {
+  left: 0;
+  position: sticky;
+  background: var(--paper);
+  text-align: right;
+  border-right: 1px solid var(--hairline);
 }
 .head span {
   font-size: 12px;
@@ -488,60 +447,8 @@ onBeforeUnmount(() => resized?.disconnect())
   text-overflow: ellipsis;
   cursor: pointer;
 }
-.mark {
-  position: sticky;
-  left: 0;
-  z-index: 1;
-  background: var(--paper);
-  padding: 4px 6px;
-  font-size: 12px;
-  text-align: right;
-  border-right: 1px solid var(--hairline);
-  white-space: nowrap;
-}
-.cell {
-  padding: 4px 7px;
-  border-bottom: 1px solid var(--hairline);
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  cursor: cell;
-  user-select: none;
-}
 .numeric {
   text-align: right;
-}
-.computed {
-  color: var(--secondary);
-  background: var(--paper);
-}
-.closed {
-  background: var(--paper);
-}
-.cell.warning {
-  background: var(--ochre-wash);
-}
-.cell.error,
-.cell.refused {
-  background: var(--brick-wash);
-}
-.cell.chosen {
-  background: var(--verdigris-wash);
-}
-.cell.at {
-  outline: 2px solid var(--verdigris);
-  outline-offset: -2px;
-  overflow: visible;
-}
-.editor {
-  width: 100%;
-  height: 20px;
-  border: 0;
-  outline: 0;
-  background: var(--page);
-  color: var(--ink);
-  font: inherit;
-  padding: 0;
 }
 .told {
   margin: 2px 0;

@@ -1,3 +1,6 @@
+import { amount, day } from '../shared/format'
+import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+
 /** A cell of a grid: position of its row as shown, and of its column. */
 export interface Cell {
   row: number
@@ -67,4 +70,23 @@ export function visible(
 ): { first: number; last: number } {
   const first = Math.max(0, Math.floor(scrollTop / rowHeight) - around)
   return { first, last: Math.min(count, Math.ceil((scrollTop + height) / rowHeight) + around) }
+}
+
+/** Whether a line holds a number. */
+export const isNumeric = (line: Line): boolean => line.kind === 'money' || line.kind === 'count'
+
+/** Id of a cell in the page. */
+export const idOf = (row: string, line: Line): string => `cell-${line.name}-${row}`
+
+/** What a cell shows. */
+export function print(store: ReturnStore, row: string, line: Line): string {
+  const key = placeKey(line.key, row)
+  const draft = store.drafts.get(key)
+  if (draft) return draft.typed
+  const value = store.values.get(key)
+  const shown = value?.value ?? ''
+  if (!value?.open) return value?.kept ? '(kept)' : ''
+  if (isNumeric(line)) return amount(shown)
+  if (line.kind === 'date') return day(shown)
+  return line.choices?.find((c) => c.code === shown)?.label ?? shown
 }

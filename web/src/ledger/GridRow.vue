@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+import SeverityMark from '../shared/SeverityMark.vue'
+import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
+import { idOf, isNumeric, print } from './gridCells'
+
+/** One row of a grid; it is drawn again only when something of its own changes. */
+const props = defineProps<{
+  row: string
+  number: number
+  columns: Line[]
+  template: string
+  findings: Finding[] | undefined
+  /** The active column, or -1. */
+  at: number
+  /** Chosen columns, from and to, or -1. */
+  left: number
+  right: number
+  /** What is being typed into the active cell, or null. */
+  editing: string | null
+}>()
+defineEmits<{
+  pick: [column: number, extend: boolean]
+  begin: []
+  typed: [text: string]
+  leave: []
+  editorKey: [event: KeyboardEvent]
+}>()
+const store = inject<ReturnStore>('return')!
+const worst = computed(() => props.findings?.[0]?.severity)
+
+function marks(line: Line, column: number): Record<string, boolean> {
+  const key = placeKey(line.key, props.row)
+  const finding = props.findings?.find((f) => f.lines[0] === line.key)
+  return {
+    numeric: isNumeric(line),
+    computed: line.computed,
+    closed: !store.values.get(key)?.open,
+    refused: store.drafts.get(key)?.state === 'refused',
+    error: finding?.severity === 'error',
+    warning: finding?.severity === 'warning',
+    chosen: column >= props.left && column <= props.right,
+    at: column === props.at,
+  }
+}
+</script>
+
+<template>
+  <div class="row" role="row" :aria-rowindex="number + 1" :style="{ gridTemplateColumns: template }">
+    <span class="mark faint" role="rowheader"><SeverityMark v-if="worst" :severity="worst" />{{ number }}</span>
+    <span
+      v-for="(line, column) in columns"
+      :id="idOf(row, line)"
+      :key="line.key"
+      role="gridcell"
+      class="cell"
+      :class="marks(line, column)"
+      :data-place="placeKey(line.key, row)"
+      @mousedown.prevent="$emit('pick', column, $event.shiftKey)"
+      @dblclick="$emit('begin')"
+    >
+      <input
+        v-if="editing !== null && column === at"
+        :value="editing"
+        data-editor
+        class="editor"
+        :class="{ numeric: isNumeric(line) }"
+        :aria-label="line.label"
+        :list="line.choices ? `choices-${line.name}` : undefined"
+        autocomplete="off"
+        spellcheck="false"
+        @input="$emit('typed', ($event.target as HTMLInputElement).value)"
+        @keydown="$emit('editorKey', $event)"
+        @mousedown.stop
+        @blur="$emit('leave')"
+      />
+      <template v-else>{{ print(store, row, line) }}</template>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  height: 28px;
+  width: max-content;
+  min-width: 100%;
+}
+.mark {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  background: var(--paper);
+  padding: 4px 6px;
+  font-size: 12px;
+  text-align: right;
+  border-right: 1px solid var(--hairline);
+  white-space: nowrap;
+}
+.cell {
+  padding: 4px 7px;
+  border-bottom: 1px solid var(--hairline);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  cursor: cell;
+  user-select: none;
+}
+.numeric {
+  text-align: right;
+}
+.computed {
+  color: var(--secondary);
+  background: var(--paper);
+}
+.closed {
+  background: var(--paper);
+}
+.cell.warning {
+  background: var(--ochre-wash);
+}
+.cell.error,
+.cell.refused {
+  background: var(--brick-wash);
+}
+.cell.chosen {
+  background: var(--verdigris-wash);
+}
+.cell.at {
+  outline: 2px solid var(--verdigris);
+  outline-offset: -2px;
+  overflow: visible;
+}
+.editor {
+  width: 100%;
+  height: 20px;
+  border: 0;
+  outline: 0;
+  background: var(--page);
+  color: var(--ink);
+  font: inherit;
+  padding: 0;
+}
+</style>
