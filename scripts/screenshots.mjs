@@ -40,12 +40,13 @@ await shot(rukia, 'documents', '/clients/1?view=documents', () =>
     .getByLabel('Files to attach')
     .setInputFiles({ name: 'filed-copy-2024.pdf', mimeType: 'application/pdf', buffer: copy }),
 )
-await shot(rukia, 'philippines', '/clients', async () => {
-  await rukia.getByRole('link', { name: 'Liwayway Brannock Dizon' }).click()
-  await rukia.getByRole('link', { name: 'open', exact: true }).click()
-  await rukia.locator('.contents a.form', { hasText: 'Tax due' }).click()
-  await rukia.locator('button.computed[data-place^="tax.by-table|"]').click()
+await shot(rukia, 'philippines', '/returns/15/fill/tax?line=tax.by-table')
+await shot(rukia, 'list', '/returns/19/fill/list', async () => {
+  await rukia.keyboard.press('Alt+m')
+  await rukia.getByRole('grid').focus()
 })
+await rukia.keyboard.press('Alt+m')
+await shot(rukia, 'alternatives', '/returns/15/review?view=alternatives')
 await shot(rukia, 'import', '/clients', async () => {
   await rukia.getByRole('button', { name: 'Import' }).click()
   const table =

@@ -58,6 +58,7 @@ export class Servers {
       [
         join(root, 'artifacts/server/Aerarium.Server.dll'),
         ...['--urls', this.address, '--Data', join(this.folder, 'practice'), '--Authority', this.authority],
+        ...['--Mail:SilentAfterSeconds', '4'],
         ...['--Web', join(root, 'web/dist'), '--Demo', String(demo), '--Clock:Today', '2026-06-18'],
       ],
       { stdio: ['ignore', 'ignore', 'inherit'] },

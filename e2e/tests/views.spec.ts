@@ -18,6 +18,8 @@ const views: [string, string][] = [
   ['Send', '/returns/8/send'],
   ['After', '/returns/9/after'],
   ['Tax due in the Philippines', '/returns/15/fill/tax'],
+  ['A list as a grid', '/returns/19/fill/list'],
+  ['Alternatives', '/returns/15/review?view=alternatives'],
   ['Practice', '/practice'],
   ['Acts', '/acts'],
   ['Account', '/account'],

@@ -52,6 +52,7 @@ public sealed record LineLayout(
     string? Target,
     bool MayBeRequired,
     bool UsuallyYes,
+    bool Conditional,
     LineRule Rule,
     IReadOnlyList<Choice>? Choices);
 
@@ -95,6 +96,7 @@ internal static class Layouts
         line.Target?.Key,
         line.RequiredWhen is not null,
         line.UsuallyYes,
+        line.When is not null,
         line.Rule,
         line.Choices);
 }

@@ -4787,6 +4787,7 @@ export interface components {
             target: null | string;
             mayBeRequired: boolean;
             usuallyYes: boolean;
+            conditional: boolean;
             rule: components["schemas"]["LineRule"];
             choices: null | components["schemas"]["Choice"][];
         };

@@ -36,14 +36,15 @@ const used = computed(() => sums.value.map((_, index) => groups.value.some((g) =
 </script>
 
 <template>
-  <details v-if="choices.length" class="subtotals" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>
-      Subtotals by
-      <select v-model="by" aria-label="Subtotals by" @click.stop>
+  <div v-if="choices.length" class="subtotals">
+    <button type="button" class="link" :aria-expanded="open" @click="open = !open">Subtotals</button>
+    <label v-if="open" class="secondary"
+      >by
+      <select v-model="by" aria-label="Subtotals by">
         <option v-for="line in choices" :key="line.key" :value="line.key">{{ line.label }}</option>
-      </select>
-    </summary>
-    <table class="plain">
+      </select></label
+    >
+    <table v-if="open" class="plain">
       <thead>
         <tr>
           <th></th>
@@ -63,16 +64,15 @@ const used = computed(() => sums.value.map((_, index) => groups.value.some((g) =
         </tr>
       </tbody>
     </table>
-  </details>
+  </div>
 </template>
 
 <style scoped>
 .subtotals {
   margin: 8px 0;
 }
-summary {
-  cursor: pointer;
-  color: var(--secondary);
+label {
+  margin-left: 14px;
 }
 select {
   border: 0;

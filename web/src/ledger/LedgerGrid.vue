@@ -21,7 +21,7 @@ const columns = computed(() =>
       const value = store.values.get(placeKey(line.key, row))
       return !value || value.open || value.kept
     }
-    return !all.value.length || all.value.some(there)
+    return all.value.length ? all.value.some(there) : !line.conditional
   }),
 )
 const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }

@@ -22,6 +22,7 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     target: null,
     mayBeRequired: false,
     usuallyYes: false,
+    conditional: false,
     rule: 'none',
     choices: null,
     ...more,

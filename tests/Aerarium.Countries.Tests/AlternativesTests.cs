@@ -1,0 +1,121 @@
+using Aerarium.Core.Engine;
+using CsCheck;
+
+namespace Aerarium.Countries.Tests;
+
+/// <summary>Choices computed side by side, the cost of the next income, and the bridge between two years.</summary>
+public class AlternativesTests
+{
+    private static PhilippinesCase Chosen(string method, decimal receipts, decimal pay = 0)
+    {
+        var entered = new PhilippinesCase(2025).Business(method, receipts).With("business.elected", "yes").With("business.vat-registered", "no")
+            .With("business.other-percentage-tax", "no").With("business.partnership-only", "no");
+        return pay == 0 ? entered : entered.Employer(pay);
+    }
+
+    private static Election Method(PhilippinesCase entered) =>
+        Assert.Single(Alternatives.Of(entered.Evaluate(), new DateOnly(2026, 3, 1)), e => e.Line.Key == "business.method");
+
+    /// <summary>The tax an alternative shows is the tax of the return once that choice is made.</summary>
+    [Fact]
+    public void An_alternative_is_what_the_return_becomes_with_that_choice() => Gen.Select(Gen.Int[0, 3_400_000], Gen.Int[0, 900_000], Gen.Int[0, 2], Gen.Int[0, 2]).Sample(
+        (receipts, pay, now, then) =>
+        {
+            string[] methods = ["itemised", "standard", "eight"];
+            var shown = Method(Chosen(methods[now], receipts, pay)).Choices.Single(c => c.Code == methods[then]);
+            var made = Chosen(methods[then], receipts, pay).Evaluate();
+            return shown.Evaluation.Outcome.Select(o => o.Amount).SequenceEqual(made.Outcome.Select(o => o.Amount)) && shown.Chosen == (now == then);
+        },
+        iter: 200);
+
+    /// <summary>EX-A1 and the standard deduction of the same receipts: 8% of 850,000 is 68,000; the table on 660,000 is 74,500 (from 2023).</summary>
+    [Fact]
+    public void The_cheaper_open_choice_is_named_with_what_it_saves()
+    {
+        var better = Method(Chosen("standard", 1_100_000)).Better;
+        Assert.Equal(("eight", 6_500m), (better!.Value.Choice.Code, better.Value.Less));
+        Assert.Null(Method(Chosen("eight", 1_100_000)).Better);
+    }
+
+    [Theory]
+    [InlineData(3_000_000, true)]
+    [InlineData(3_000_001, false)]
+    public void A_choice_that_the_law_does_not_open_is_never_recommended(decimal receipts, bool open)
+    {
+        var eight = Method(Chosen("standard", receipts)).Choices.Single(c => c.Code == "eight");
+        Assert.Equal(open, eight.IsOpen);
+        Assert.Equal(open, Method(Chosen("standard", receipts)).Better is { Choice.Code: "eight" });
+        Assert.Equal(open, eight.Hindrances.All(h => h.Id != "eight-above-ceiling"));
+    }
+
+    [Fact]
+    public void Looking_at_alternatives_changes_nothing()
+    {
+        var entered = Chosen("standard", 800_000);
+        var before = entered.Entries.Values.ToDictionary();
+        _ = Method(entered);
+        _ = Alternatives.CostOfIncome(entered.Evaluate(), new DateOnly(2026, 3, 1), 100_000, 5);
+        Assert.Equal(before, entered.Entries.Values);
+    }
+
+    /// <summary>Itemised without deductions: the next 1,000 costs the rate of its band (NIRC s. 24(A)(2)(a), from 2023; from memory).</summary>
+    [Theory]
+    [InlineData(100_000, 0)]
+    [InlineData(300_000, 150)]
+    [InlineData(500_000, 200)]
+    [InlineData(1_500_000, 250)]
+    public void The_next_income_costs_the_rate_of_its_band(decimal receipts, decimal cost)
+    {
+        var next = Assert.Single(Alternatives.CostOfIncome(Chosen("itemised", receipts).Evaluate(), new DateOnly(2026, 3, 1), 3_000_000, 30), n => n.Line.Key == "business.services");
+        Assert.Equal(cost, next.Points[0].Cost);
+        Assert.Equal(next.Points.Select(p => p.Cost).Order(), next.Points.Select(p => p.Cost));
+        Assert.Equal(30, next.Points.Count);
+    }
+
+    [Fact]
+    public void More_pay_goes_on_the_first_employers_certificate()
+    {
+        var next = Alternatives.CostOfIncome(Chosen("eight", 100_000, 500_000).Evaluate(), new DateOnly(2026, 3, 1), 10_000, 2);
+        Assert.Equal(200, Assert.Single(next, n => n.Line.Key == "compensation.employers.gross").Points[0].Cost);
+        Assert.Equal(80, Assert.Single(next, n => n.Line.Key == "business.services").Points[0].Cost);
+    }
+
+    /// <summary>The same entries under another year's table: the whole movement is the law's. 2021: 20% of 150,000; 2024: 15%.</summary>
+    [Fact]
+    public void What_only_the_law_changed_is_the_laws()
+    {
+        var before = new PhilippinesCase(2021).Employer(400_000).Evaluate();
+        var now = new PhilippinesCase(2024).Employer(400_000).Evaluate();
+        var step = Assert.Single(Bridge.Between(before, now, new DateOnly(2025, 3, 1)).Steps);
+        Assert.Equal((null, -7_500m), (step.Form, step.Movement));
+    }
+
+    [Fact]
+    public void The_steps_of_a_bridge_add_up_to_the_movement() => Gen.Select(Gen.Int[0, 1_000_000], Gen.Int[0, 1_000_000]).Sample(
+        (first, second) =>
+        {
+            foreach (var id in new[] { "ph/individual-annual", "ke/employment-income" })
+            {
+                var (today, earlier, later) = (new DateOnly(2026, 6, 18), Catalogue.Get(id, 2024), Catalogue.Get(id, 2025));
+                var before = earlier.Evaluate(RandomEntries.Of(earlier, first), today);
+                var now = later.Evaluate(RandomEntries.Of(later, second), today);
+                var bridge = Bridge.Between(before, now, today);
+                if (bridge.From + bridge.Steps.Sum(s => s.Movement) != bridge.To || bridge.To != now.Balance || bridge.From != before.Balance)
+                {
+                    return false;
+                }
+            }
+
+            return true;
+        },
+        iter: 40);
+
+    [Fact]
+    public void A_bridge_names_the_forms_that_moved_the_balance()
+    {
+        var before = new PhilippinesCase(2024).Employer(400_000, withheld: 10_000).Evaluate();
+        var now = new PhilippinesCase(2025).Employer(600_000, withheld: 10_000).With("balance.prior-excess", 4_000).Evaluate();
+        var steps = Bridge.Between(before, now, new DateOnly(2026, 3, 1)).Steps;
+        Assert.Equal([("compensation", 40_000m), ("balance", -4_000m)], steps.Select(s => (s.Form!, s.Movement)));
+    }
+}
