@@ -23,7 +23,10 @@ async function signIn() {
 
 const first = await signIn()
 const list = await (
-  await fetch(`${address}/api/desk?list=open&year=2025&order=client&limit=${PREPARERS}`, { headers: first })
+  await fetch(
+    `${address}/api/desk?list=open&year=2025&definition=ke%2Femployment-income&order=client&limit=${PREPARERS}`,
+    { headers: first },
+  )
 ).json()
 const people = []
 for (const item of list.items) {

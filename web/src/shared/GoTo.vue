@@ -14,6 +14,9 @@ const at = ref(0)
 const returns = ref<Schemas['DeskItem'][]>([])
 const clients = ref<Schemas['ClientListRecord'][]>([])
 
+/** A list of codes longer than this is found code by code. */
+const MANY_CODES = 12
+
 const lines = computed<Target[]>(() => {
   const store = openReturn.value
   return store
@@ -27,6 +30,19 @@ const lines = computed<Target[]>(() => {
             words: `${line.number} ${line.label} ${form.title} ${section.title} ${line.law ?? ''} ${section.law ?? ''}`,
             to: store.placeOfLine(line.key),
           })),
+        ),
+        ...form.sections.flatMap((section) =>
+          section.lines
+            .filter((line) => (line.choices?.length ?? 0) > MANY_CODES)
+            .flatMap((line) =>
+              line.choices!.map((choice) => ({
+                kind: 'code',
+                label: choice.label,
+                detail: `${form.title}, ${line.label}`,
+                words: `${choice.code} ${choice.label}`,
+                to: store.placeOf(store.pageOf(form).key),
+              })),
+            ),
         ),
       ])
     : []
