@@ -1,6 +1,7 @@
 using System.Globalization;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
+using Aerarium.Core.Formulas;
 using PdfSharp.Drawing;
 using PdfSharp.Fonts;
 using PdfSharp.Pdf;
@@ -91,10 +92,10 @@ public sealed class PrintedCopy
         foreach (var (figure, amount) in _evaluation.Outcome)
         {
             var final = figure.Line == _evaluation.Definition.Balance;
-            var label = final ? (amount < 0 ? "Refund" : "To pay") : figure.Label;
+            var label = final ? (amount < 0 ? _evaluation.Definition.BalanceWords.Overpaid : _evaluation.Definition.BalanceWords.ToPay) : figure.Label;
             Room(Row);
             Write(label, final ? _strong : _text, Ink, Left, _y);
-            Amount(Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
+            Amount(figure.Line.Kind == LineKind.Count ? Figures.Plain(amount) : Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
         }
 
         _y += 8;
@@ -112,7 +113,11 @@ public sealed class PrintedCopy
         _y += 5;
         _page!.DrawLine(new XPen(Ink, 0.8), Left, _y, Right, _y);
         _y += 12;
-        if (section is RepeatingSection table)
+        if (section is RepeatingSection { IsGrid: true } grid)
+        {
+            Grid(grid);
+        }
+        else if (section is RepeatingSection table)
         {
             for (var row = 0; row < _evaluation.RowsOf(table).Count; row++)
             {
@@ -129,6 +134,51 @@ public sealed class PrintedCopy
 
         _y += 6;
     }
+
+    /// <summary>Many rows: one line each, under column heads that are drawn again on every page; amounts are never shortened.</summary>
+    private void Grid(RepeatingSection section)
+    {
+        const double number = 26, gap = 5, widestHead = 52;
+        var count = _evaluation.RowsOf(section).Count;
+        var columns = section.Lines.Where(l => Enumerable.Range(0, count).Any(row => _evaluation.Value(l, row) is not null)).ToList();
+        var amounts = columns.Where(IsNumber).ToDictionary(l => l, l => Math.Max(Math.Min(Measure(l.Label, _small), widestHead), Enumerable.Range(0, count).Max(row => Measure(InGrid(l, row), _small))) + gap);
+        var left = (Right - Left - number - amounts.Values.Sum()) / Math.Max(1, columns.Sum(Weight));
+        var widths = columns.Select(l => IsNumber(l) ? amounts[l] : Weight(l) * left).ToList();
+        Heads();
+        for (var row = 0; row < count; row++)
+        {
+            if (_y + Row > Bottom)
+            {
+                Room(Row * 2);
+                Heads();
+            }
+
+            Write($"{row + 1}", _small, Secondary, Left, _y);
+            Across((line, width) => Fit(InGrid(line, row), _small, width - gap), Ink);
+        }
+
+        void Heads() => Across((line, width) => Fit(line.Label, _small, width - gap), Secondary);
+
+        void Across(Func<Line, double, string> cell, XColor colour)
+        {
+            var x = Left + number;
+            for (var column = 0; column < columns.Count; column++)
+            {
+                var text = cell(columns[column], widths[column]);
+                Write(text, _small, colour, IsNumber(columns[column]) ? x + widths[column] - gap - Measure(text, _small) : x, _y);
+                x += widths[column];
+            }
+
+            _page!.DrawLine(new XPen(Hairline, 0.5), Left, _y + 4.5, Right, _y + 4.5);
+            _y += Row;
+        }
+
+        static bool IsNumber(Line line) => line.Kind is LineKind.Money or LineKind.Count;
+
+        static double Weight(Line line) => line.Kind switch { LineKind.Money or LineKind.Count => 0, LineKind.Text => 3, LineKind.Identifier => 2.4, LineKind.Answer => 0.8, _ => 1.4 };
+    }
+
+    private string InGrid(Line line, int row) => _evaluation.Value(line, row) is not { } value ? "" : line.Kind == LineKind.Choice ? value : Shown(line, row, value);
 
     private void Lines(Section section, int row)
     {
@@ -210,7 +260,7 @@ public sealed class PrintedCopy
 
         var definition = _evaluation.Definition;
         Write(_facts.Client, _title, Ink, Left, 46);
-        Write($"{definition.Title} {definition.Year}, {_facts.Kind}. Amounts in {definition.Currency}.", _text, Secondary, Left, 62);
+        Write($"{definition.Title} {Periods.InWords(definition.Year, definition.Period)}, {_facts.Kind}. Amounts in {definition.Currency}.", _text, Secondary, Left, 62);
         Write(_facts.Practice, _text, Secondary, Right - Measure(_facts.Practice, _text), 46);
         var state2 = _facts.ApprovedBy ?? "Draft, not approved";
         Write(state2, _text, Bronze, Right - Measure(state2, _text), 62);

@@ -166,4 +166,28 @@ public sealed class FilingTests : IDisposable
         using var manifest = new StreamReader(zip.GetEntry("manifest.json")!.Open());
         Assert.Contains("039058c6f2c0cb492c533b0a4d14ef77cc0f78abccced5287d84a1a2011cfb81", manifest.ReadToEnd());
     }
+
+    /// <summary>All rows of a long list are printed, one line each, with heads and page numbers; read back with pdftotext (poppler).</summary>
+    [Fact]
+    public void A_printed_list_has_every_row_on_a_line_of_its_own()
+    {
+        var entered = new ListCase().With("payee.name", "Amihan Saltmarsh Reyes").With("payee.tin", "20100456300000");
+        foreach (var number in Enumerable.Range(1, 400))
+        {
+            entered.Row("list.rows", ("payor-tin", $"{600_000_000 + number}00000"), ("payor", $"Payer {number}"), ("code", "WI010"), ("total", 1_234_567.89m), ("withheld", 61_728.39m));
+        }
+
+        var pdf = PrintedCopy.Draw(entered.Evaluate(), new PrintedCopyFacts("Practice", "Amihan", "original", "Approved by Mosi", new DateOnly(2025, 6, 1)));
+        var (exit, text) = Run("pdftotext", "-layout", Write("list.pdf", pdf), "-");
+        Assert.Equal(0, exit);
+        var rows = text.Split('\n').Where(l => l.Contains("WI010", StringComparison.Ordinal)).ToList();
+        Assert.Equal(400, rows.Count);
+        Assert.All(rows, r => Assert.Contains("1,234,567.89", r));
+        Assert.All(Enumerable.Range(1, 400), n => Assert.Contains($"{600_000_000 + n}00000", text));
+        var pages = text.Split('\f', StringSplitOptions.RemoveEmptyEntries);
+        Assert.InRange(pages.Length, 6, 12);
+        Assert.All(pages.Skip(1).SkipLast(1), p => Assert.Contains("Tax withheld", p));
+        Assert.Contains($"Page 1 of {pages.Length}", text);
+        Assert.Contains("2025 Q1", text);
+    }
 }

@@ -1,5 +1,5 @@
-using CsCheck;
 using Aerarium.Storage;
+using CsCheck;
 using Microsoft.Data.Sqlite;
 
 namespace Aerarium.Server.Tests;

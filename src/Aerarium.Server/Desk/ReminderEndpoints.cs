@@ -1,8 +1,8 @@
 using System.Globalization;
 using System.Security.Claims;
 using System.Security.Cryptography.X509Certificates;
-using Aerarium.Core.Definitions;
 using Aerarium.Core.Days;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;

@@ -1,6 +1,6 @@
 using System.Security.Claims;
-using Aerarium.Core.Definitions;
 using Aerarium.Core.Days;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Countries;

@@ -172,7 +172,11 @@ public sealed class SendingDesk(
             {
                 Sendings.Change(unit, still with
                 {
-                    State = "pending", Attempts = still.Attempts + 1, Problem = null, SentAt = Moments.Text(now), NextAttemptAt = Moments.Text(now + NeverByItself),
+                    State = "pending",
+                    Attempts = still.Attempts + 1,
+                    Problem = null,
+                    SentAt = Moments.Text(now),
+                    NextAttemptAt = Moments.Text(now + NeverByItself),
                 });
             }
         });
