@@ -34,14 +34,7 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Line("Email", "taxpayer.email");
             x.Line("Telephone", "taxpayer.phone");
         });
-        x.Group("Representative", () =>
-        {
-            x.Line("Tin", "declaration.agent-tin");
-            x.Line("Name", "declaration.agent-name");
-            x.Line("Accreditation", "declaration.accreditation");
-            x.Line("Contact", "declaration.contact-name");
-            x.Line("Telephone", "declaration.contact-phone");
-        });
+        x.Representative();
         WriteColumn(x, evaluation, new ColumnKeys(evaluation, "", "scope."));
         x.GroupWhen(Yes("scope.joint"), "SpouseColumn", () =>
         {
@@ -71,13 +64,7 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Amount("PayableNow", "result.payable-now");
             x.Line("Overpayment", "result.overpayment");
         });
-        x.Group("Declaration", () =>
-        {
-            x.Line("TrueAndComplete", "declaration.true-and-complete");
-            x.Line("Name", "declaration.name");
-            x.Line("Capacity", "declaration.capacity");
-            x.Line("Date", "declaration.date");
-        });
+        x.Declaration();
         return x.Finish();
     }
 
@@ -150,11 +137,7 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Amount("WithheldEmployers", column.Key("balance.withheld-employers"));
             x.Amount("ForeignCredit", column.Key("balance.foreign-credit"));
             x.Amount("PaidWithEarlier", column.Key("balance.paid-with-earlier"));
-            x.Rows("OtherCredit", column.Key("balance.other"), () =>
-            {
-                x.Line("Name", "name");
-                x.Amount("Amount", "amount");
-            });
+            x.OtherCredits(column);
             x.Amount("Credits", column.Key("balance.credits"));
             x.Amount("Balance", column.Key("balance.balance"));
             x.Amount("SecondPart", column.Key("balance.second-part"));

@@ -33,14 +33,7 @@ public sealed class IndividualQuarterlyEReturn : IEReturnMapping
             x.Line("Status", "scope.status");
             x.Line("Address", "taxpayer.address");
         });
-        x.Group("Representative", () =>
-        {
-            x.Line("Tin", "declaration.agent-tin");
-            x.Line("Name", "declaration.agent-name");
-            x.Line("Accreditation", "declaration.accreditation");
-            x.Line("Contact", "declaration.contact-name");
-            x.Line("Telephone", "declaration.contact-phone");
-        });
+        x.Representative();
         WriteColumn(x, new ColumnKeys(evaluation, "", "scope."));
         x.GroupWhen(Yes("scope.joint"), "SpouseColumn", () =>
         {
@@ -53,13 +46,7 @@ public sealed class IndividualQuarterlyEReturn : IEReturnMapping
             x.Amount("Balance", "result.balance");
             x.Amount("PayableNow", "result.payable-now");
         });
-        x.Group("Declaration", () =>
-        {
-            x.Line("TrueAndComplete", "declaration.true-and-complete");
-            x.Line("Name", "declaration.name");
-            x.Line("Capacity", "declaration.capacity");
-            x.Line("Date", "declaration.date");
-        });
+        x.Declaration();
         return x.Finish();
     }
 
@@ -88,11 +75,7 @@ public sealed class IndividualQuarterlyEReturn : IEReturnMapping
             x.Amount("WithheldThisQuarter", column.Key("balance.withheld-quarter"));
             x.Amount("ForeignCredit", column.Key("balance.foreign-credit"));
             x.Amount("PaidWithEarlier", column.Key("balance.paid-with-earlier"));
-            x.Rows("OtherCredit", column.Key("balance.other"), () =>
-            {
-                x.Line("Name", "name");
-                x.Amount("Amount", "amount");
-            });
+            x.OtherCredits(column);
             x.Amount("Credits", column.Key("balance.credits"));
             x.Amount("Balance", column.Key("balance.balance"));
         });

@@ -1,0 +1,33 @@
+using Aerarium.Filing;
+
+namespace Aerarium.Countries.Philippines.Individual;
+
+/// <summary>The parts that the annual and the quarterly e-return of an individual have in common.</summary>
+internal static class CommonParts
+{
+    /// <summary>Who files for the taxpayer, and whom to ask.</summary>
+    public static void Representative(this EReturnWriter x) => x.Group("Representative", () =>
+    {
+        x.Line("Tin", "declaration.agent-tin");
+        x.Line("Name", "declaration.agent-name");
+        x.Line("Accreditation", "declaration.accreditation");
+        x.Line("Contact", "declaration.contact-name");
+        x.Line("Telephone", "declaration.contact-phone");
+    });
+
+    /// <summary>The declaration under penalties of perjury.</summary>
+    public static void Declaration(this EReturnWriter x) => x.Group("Declaration", () =>
+    {
+        x.Line("TrueAndComplete", "declaration.true-and-complete");
+        x.Line("Name", "declaration.name");
+        x.Line("Capacity", "declaration.capacity");
+        x.Line("Date", "declaration.date");
+    });
+
+    /// <summary>Other credits of a column.</summary>
+    public static void OtherCredits(this EReturnWriter x, ColumnKeys column) => x.Rows("OtherCredit", column.Key("balance.other"), () =>
+    {
+        x.Line("Name", "name");
+        x.Amount("Amount", "amount");
+    });
+}
