@@ -1,0 +1,79 @@
+using System.Text;
+using Aerarium.Core.Entries;
+using Aerarium.Countries;
+using Aerarium.Countries.Philippines.IndividualAnnual;
+using Aerarium.Countries.Philippines.IndividualQuarterly;
+using Aerarium.Filing;
+
+namespace Aerarium.Server.Tests;
+
+/// <summary>The Philippines' authority's rules for quarterly returns and for annual returns of a couple, tried with documents altered one figure at a time.</summary>
+public sealed class QuarterlyExaminerTests() : ExaminerBench(Agent)
+{
+    private const string Agent = "30077001900000";
+
+    private static readonly Dictionary<string, string> Common = new()
+    {
+        ["scope.status"] = "resident-citizen", ["scope.joint"] = "yes", ["scope.spouse-status"] = "resident-citizen", ["scope.foreign-tax"] = "no", ["scope.spouse-foreign-tax"] = "no",
+        ["taxpayer.tin"] = "20100990000000", ["taxpayer.name"] = "Hiraya Lindenau", ["taxpayer.kind"] = "original", ["taxpayer.district-office"] = "039",
+        ["taxpayer.citizenship"] = "Filipino", ["taxpayer.address"] = "17 Lighthouse Road",
+        ["taxpayer.spouse-tin"] = "20100990100000", ["taxpayer.spouse-name"] = "Dalisay Lindenau", ["taxpayer.spouse-citizenship"] = "Filipino",
+        ["declaration.true-and-complete"] = "yes", ["declaration.name"] = "Hiraya", ["declaration.capacity"] = "taxpayer", ["declaration.date"] = "2026-04-10",
+        ["declaration.agent-tin"] = Agent, ["declaration.agent-name"] = "Practice", ["declaration.contact-name"] = "T", ["declaration.contact-phone"] = "0900",
+        ["scope.business"] = "yes", ["scope.compensation"] = "no", ["scope.spouse-business"] = "yes", ["scope.spouse-compensation"] = "no",
+        ["business.nature"] = "Weaving", ["business.method"] = "eight", ["business.vat-registered"] = "no",
+        ["business-spouse.nature"] = "Dyeing", ["business-spouse.method"] = "standard", ["business-spouse.vat-registered"] = "no",
+    };
+
+    private static string Written(string id, string period, IEReturnMapping mapping, params (string Line, string Value)[] more)
+    {
+        var entries = new EntrySet { Values = new Dictionary<string, string>(Common) };
+        foreach (var (line, value) in more)
+        {
+            entries.Values[line] = value;
+        }
+
+        return Encoding.UTF8.GetString(mapping.Write(Catalogue.Get(id, 2025, period).Evaluate(entries, new DateOnly(2026, 4, 10))).Content);
+    }
+
+    /// <summary>EX-B1 of the law sheet, third quarter, beside a spouse: 8% of 700,000 is 56,000; the spouse 60% of 500,000 is 300,000, 15% above 250,000 is 7,500.</summary>
+    private static string Quarter() => Written(
+        IndividualQuarterlyReturn.ReturnId, "q3", new IndividualQuarterlyEReturn(), ("business.services", "450000"), ("tax.gross-before", "500000"), ("tax.net-before", "500000"),
+        ("balance.withheld-quarter", "22500"), ("balance.withheld-before", "25000"), ("business-spouse.services", "500000"), ("tax-spouse.gross-before", "0"));
+
+    private static string Couple() => Written(
+        IndividualAnnualReturn.ReturnId, "", new IndividualAnnualEReturn(), ("business.services", "950000"), ("balance.withheld-quarters", "47500"),
+        ("business-spouse.services", "500000"), ("scope.undivided", "yes"), ("undivided.income", "0"), ("scope.special-rate", "no"), ("scope.losses", "no"), ("scope.spouse-losses", "no"));
+
+    [Fact]
+    public void Sound_returns_are_accepted()
+    {
+        Assert.Empty(Examine(Quarter()));
+        Assert.Empty(Examine(Couple()));
+    }
+
+    [Theory]
+    [InlineData("<Balance>16000.00</Balance><PayableNow>", "<Balance>15000.00</Balance><PayableNow>", "ARITHMETIC", "/QuarterlyIncomeTaxReturn/Result/Balance")]
+    [InlineData("<PayableNow>16000.00", "<PayableNow>0.00", "ARITHMETIC", "/QuarterlyIncomeTaxReturn/Result/PayableNow")]
+    [InlineData("<Credits>47500.00", "<Credits>47000.00", "ARITHMETIC", "/QuarterlyIncomeTaxReturn/Computation/Credits")]
+    [InlineData("<Balance>7500.00", "<Balance>7499.00", "ARITHMETIC", "/QuarterlyIncomeTaxReturn/SpouseColumn/Computation/Balance")]
+    [InlineData("<Quarter>3", "<Quarter>4", "SCHEMA", "/QuarterlyIncomeTaxReturn/Header/Quarter")]
+    [InlineData("20100990000000", "20100990099999", "IDENTIFIER", "/QuarterlyIncomeTaxReturn/Taxpayer/Tin")]
+    public void One_wrong_figure_of_a_quarter_is_rejected(string sound, string wrong, string code, string path) => Rejects(Quarter(), sound, wrong, code, path);
+
+    [Theory]
+    [InlineData("<Result><TaxDue>63500.00", "<Result><TaxDue>63501.00", "ARITHMETIC", "/AnnualIncomeTaxReturn/Result/TaxDue")]
+    [InlineData("<PayableNow>16000.00", "<PayableNow>15999.00", "ARITHMETIC", "/AnnualIncomeTaxReturn/Result/PayableNow")]
+    [InlineData("<TaxDue>7500.00", "<TaxDue>7000.00", "ARITHMETIC", "/AnnualIncomeTaxReturn/SpouseColumn/Computation/TaxDue")]
+    public void One_wrong_figure_of_a_couple_is_rejected(string sound, string wrong, string code, string path) => Rejects(Couple(), sound, wrong, code, path);
+
+    /// <summary>The same taxpayer files a return for every quarter; the same quarter twice is refused.</summary>
+    [Fact]
+    public void Quarters_are_told_apart_and_none_is_taken_twice()
+    {
+        var second = Quarter().Replace("<Quarter>3", "<Quarter>2", StringComparison.Ordinal);
+        Assert.NotNull(Archive.Receive("a", Sign(Quarter()), a => Examiner.Examine(Sign(Quarter()), a)).Acknowledgement);
+        Assert.NotNull(Archive.Receive("b", Sign(second), a => Examiner.Examine(Sign(second), a)).Acknowledgement);
+        Assert.Equal("DUPLICATE", Assert.Single(Archive.Receive("c", Sign(Quarter()), a => Examiner.Examine(Sign(Quarter()), a)).Reasons).Code);
+    }
+}
