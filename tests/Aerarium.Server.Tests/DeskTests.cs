@@ -20,10 +20,10 @@ public class DeskTests
         Assert.Equal(24, all["total"]!.GetValue<long>());
         Assert.Equal(5, all["items"]!.AsArray().Count);
         var second = await rukia.GetAsync("/api/desk?list=all&order=due&limit=5&offset=5");
-        Assert.Empty(Names(all).Intersect(Names(second)));
+        Assert.Empty(Ids(all).Intersect(Ids(second)));
         Assert.Equal(["Njeri Halvorsen Oduya", "Per Halvorsen Oduya"], Names(await rukia.GetAsync("/api/desk?list=all&search=halvorsen+2025")).Order());
         Assert.Equal(["Tamsin Wekesa Quill"], Names(await rukia.GetAsync("/api/desk?list=not-started")));
-        Assert.Equal(["Esi Harrow Cheruiyot", "Liwayway Brannock Dizon"], Names(await rukia.GetAsync("/api/desk?list=overdue")).Order());
+        Assert.Equal(["Crisanto Umberfield", "Esi Harrow Cheruiyot", "Liwayway Brannock Dizon"], Names(await rukia.GetAsync("/api/desk?list=overdue")).Distinct().Order());
         Assert.Equal(["Esi Harrow Cheruiyot"], Names(await rukia.GetAsync("/api/desk?list=overdue&definition=ke%2Femployment-income")));
         Assert.Empty(Names(await rukia.GetAsync("/api/desk?list=all&search=%25")));
         var balances = (await rukia.GetAsync("/api/desk?list=all&order=balance&descending=true"))["items"]!.AsArray()
@@ -166,6 +166,8 @@ public class DeskTests
         Assert.Equal(HttpStatusCode.Conflict, (await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{esi}/roll-forward")).Status);
         Assert.Contains("2026", (await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{opened}/roll-forward")).Answer!["detail"]!.GetValue<string>());
     }
+
+    private static IEnumerable<long> Ids(JsonNode page) => page["items"]!.AsArray().Select(i => i!["id"]!.GetValue<long>());
 
     private static IEnumerable<string> Names(JsonNode page) => page["items"]!.AsArray().Select(i => i!["client"]!.GetValue<string>());
 

@@ -65,8 +65,8 @@ const scroller = ref<HTMLElement>()
 const editorOf = () => scroller.value?.querySelector<HTMLInputElement>('[data-editor]')
 const scrollTop = ref(0)
 const height = ref(420)
-const window_ = computed(() => visible(scrollTop.value, height.value, ROW, rows.value.length))
-const drawn = computed(() => rows.value.slice(window_.value.first, window_.value.last))
+const inSight = computed(() => visible(scrollTop.value, height.value, ROW, rows.value.length))
+const drawn = computed(() => rows.value.slice(inSight.value.first, inSight.value.last))
 
 const at = ref<Cell>({ row: 0, column: 0 })
 const anchor = ref<Cell>({ row: 0, column: 0 })
@@ -354,26 +354,26 @@ onBeforeUnmount(() => resized?.disconnect())
         >{{ line.label }}{{ order?.column === line.key ? (order.down ? ' ↓' : ' ↑') : '' }}</span
       >
     </div>
-    <div :style="{ height: `${window_.first * ROW}px` }"></div>
+    <div :style="{ height: `${inSight.first * ROW}px` }"></div>
     <GridRow
       v-for="(row, index) in drawn"
       :key="row"
       :row="row"
-      :number="window_.first + index + 1"
+      :number="inSight.first + index + 1"
       :columns="columns"
       :template="template"
       :findings="found.get(row)"
-      :at="at.row === window_.first + index ? at.column : -1"
-      :left="several && inBlock(window_.first + index) ? block.left : -1"
-      :right="several && inBlock(window_.first + index) ? block.right : -1"
-      :editing="at.row === window_.first + index ? editing : null"
-      @pick="(column, extend) => pick(window_.first + index, column, extend)"
+      :at="at.row === inSight.first + index ? at.column : -1"
+      :left="several && inBlock(inSight.first + index) ? block.left : -1"
+      :right="several && inBlock(inSight.first + index) ? block.right : -1"
+      :editing="at.row === inSight.first + index ? editing : null"
+      @pick="(column, extend) => pick(inSight.first + index, column, extend)"
       @begin="begin(null)"
       @typed="(text) => (editing = text)"
       @leave="commit"
       @editor-key="onEditorKey"
     />
-    <div :style="{ height: `${(rows.length - window_.last) * ROW}px` }"></div>
+    <div :style="{ height: `${(rows.length - inSight.last) * ROW}px` }"></div>
   </div>
   <datalist v-for="line in columns.filter((c) => c.choices)" :id="`choices-${line.name}`" :key="line.key">
     <option v-for="choice in line.choices" :key="choice.code" :value="choice.code">{{ choice.label }}</option>

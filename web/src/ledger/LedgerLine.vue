@@ -69,9 +69,8 @@ const before = computed(() => {
     <span class="number faint small">{{ line.number }}</span>
     <span class="label" :title="[line.label, line.from ?? line.hint].filter(Boolean).join(', ')">
       <span :class="{ strong: line.rule !== 'none' }">{{ line.label }}</span>
-      <span v-if="beside" />
-      <span v-else-if="line.from" class="from faint small">{{ line.from }}</span>
-      <span v-else-if="line.hint" class="from faint small">{{ line.hint }}</span>
+      <span v-if="line.from && !beside" class="from faint small">{{ line.from }}</span>
+      <span v-else-if="line.hint && !beside" class="from faint small">{{ line.hint }}</span>
       <span v-if="line.unit" class="from faint small">{{ line.unit }}</span>
       <SeverityMark v-if="finding" :severity="finding.severity" class="mark" />
     </span>
