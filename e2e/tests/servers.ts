@@ -151,6 +151,30 @@ export async function saved(page: Page) {
   await expect(page.locator('.saved[data-waiting="0"]')).toContainText(/^saved /)
 }
 
+/** Accepts every warning left on the Review step. */
+export async function acceptWarnings(page: Page, reason: string) {
+  const warnings = page.getByRole('button', { name: 'Accept with a reason' })
+  while (await warnings.count()) {
+    const before = await warnings.count()
+    await warnings.first().click()
+    await page.getByLabel('Reason').fill(reason)
+    await page.getByRole('button', { name: 'Accept', exact: true }).click()
+    await expect(warnings).toHaveCount(before - 1)
+  }
+}
+
+/** An approver approves the return at an address, builds its e-return and files it, until it is acknowledged. */
+export async function approveAndFile(approver: Page, address: string) {
+  await approver.goto(address)
+  await approver.getByRole('button', { name: 'Approve and freeze' }).click()
+  await step(approver, 'send')
+  await approver.getByRole('button', { name: 'Build the e-return' }).click()
+  await expect(approver.locator('[data-schema-result]')).toHaveText('valid')
+  await approver.getByRole('button', { name: 'Send to the authority' }).click()
+  await approver.getByRole('button', { name: 'File it' }).click()
+  await expect(approver.getByText(/^ACK-2025-\d{6}$/)).toBeVisible({ timeout: 20_000 })
+}
+
 export const balance = (page: Page) => page.locator('[data-balance] .sum')
 
 export const test = base.extend<object, { servers: Servers }>({

@@ -1,5 +1,18 @@
 import type { Page } from '@playwright/test'
-import { balance, computed, expect, field, fill, form, saved, signIn, step, test } from './servers'
+import {
+  acceptWarnings,
+  approveAndFile,
+  balance,
+  computed,
+  expect,
+  field,
+  fill,
+  form,
+  saved,
+  signIn,
+  step,
+  test,
+} from './servers'
 
 /**
  * A couple with mixed income: four lists of 100 certificates each feed three quarterly returns and the annual one, and nothing is typed
@@ -241,25 +254,11 @@ test('a mixed-income couple, from three quarters and 400 certificates to an acce
     await declare(page, 'Amihan Saltmarsh Reyes')
     await step(page, 'review')
     await expect(page.locator('.finding .error')).toHaveCount(0)
-    const warnings = page.getByRole('button', { name: 'Accept with a reason' })
-    while (await warnings.count()) {
-      const before = await warnings.count()
-      await warnings.first().click()
-      await page.getByLabel('Reason').fill('Held against the certificates')
-      await page.getByRole('button', { name: 'Accept', exact: true }).click()
-      await expect(warnings).toHaveCount(before - 1)
-    }
+    await acceptWarnings(page, 'Held against the certificates')
     await step(page, 'approve')
     await page.getByRole('button', { name: 'Hand over for approval' }).click()
     const mosi = await signIn(browser, servers, 'mosi')
-    await mosi.goto(new URL(page.url()).pathname)
-    await mosi.getByRole('button', { name: 'Approve and freeze' }).click()
-    await step(mosi, 'send')
-    await mosi.getByRole('button', { name: 'Build the e-return' }).click()
-    await expect(mosi.locator('[data-schema-result]')).toHaveText('valid')
-    await mosi.getByRole('button', { name: 'Send to the authority' }).click()
-    await mosi.getByRole('button', { name: 'File it' }).click()
-    await expect(mosi.getByText(/^ACK-2025-\d{6}$/)).toBeVisible({ timeout: 20_000 })
+    await approveAndFile(mosi, new URL(page.url()).pathname)
     expect((await servers.filings('20100456300000')).length).toBe(1)
   })
 })
