@@ -72,6 +72,37 @@ public class AlternativesTests
         Assert.Equal(30, next.Points.Count);
     }
 
+    private static PhilippinesCase Couple(decimal pay, decimal withheld, decimal receipts) => new PhilippinesCase(2025).Scope("joint", "spouse-business")
+        .Employer(pay, withheld: withheld).With("business-spouse.method", "standard").With("business-spouse.services", receipts);
+
+    private static Election Joint(PhilippinesCase entered) => Assert.Single(Alternatives.Of(entered.Evaluate(), new DateOnly(2026, 3, 1)), e => e.Line.Key == "scope.joint");
+
+    /// <summary>Two returns are what each would file alone, whose tax the law of the columns gives (NIRC s. 51(D)); nothing is cheaper either way.</summary>
+    [Fact]
+    public void Joint_or_separate_shows_both_returns_together() => Gen.Select(Gen.Int[0, 2_000_000], Gen.Int[0, 200_000], Gen.Int[0, 2_900_000]).Sample(
+        (pay, withheld, receipts) =>
+        {
+            var election = Joint(Couple(pay, withheld, receipts));
+            var apart = election.Choices.Single(c => c.Code == "no");
+            var alone = (new PhilippinesCase(2025).Employer(pay, withheld: withheld).Evaluate(), new PhilippinesCase(2025).Business("standard", receipts).Evaluate());
+            return apart.IsOpen && election.Better is null && apart.Returns.Count == 2
+                && apart.Returns[0].Balance == alone.Item1.Balance && apart.Returns[1].Balance == alone.Item2.Balance
+                && apart.Outcome.Last().Amount == election.Chosen!.Balance;
+        },
+        iter: 100);
+
+    [Fact]
+    public void Income_of_both_needs_one_return()
+    {
+        var apart = Joint(Couple(600_000, 0, 500_000).Scope("undivided").With("undivided.income", 80_000)).Choices.Single(c => c.Code == "no");
+        Assert.False(apart.IsOpen);
+        Assert.Contains("80,000 of income", Assert.Single(apart.Hindrances).Message);
+    }
+
+    [Fact]
+    public void Without_a_spouse_there_is_nothing_to_choose() =>
+        Assert.DoesNotContain(Alternatives.Of(new PhilippinesCase(2025).Employer(600_000).With("scope.joint", "no").Evaluate(), new DateOnly(2026, 3, 1)), e => e.Line.Key == "scope.joint");
+
     [Fact]
     public void More_pay_goes_on_the_first_employers_certificate()
     {

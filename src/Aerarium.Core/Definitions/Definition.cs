@@ -32,6 +32,19 @@ public sealed record Deadline(string Act, string Label, DateOnly Day, string Sou
     public Deadline OrTheWorkingDayBefore(HolidayCalendar calendar) => this with { Calendar = calendar };
 }
 
+/// <summary>A part of what is to pay.</summary>
+/// <param name="Label">In words.</param>
+/// <param name="Amount">The line that holds it; nothing is to pay where it is zero or less.</param>
+/// <param name="Due">Its day.</param>
+public sealed record PaymentPart(string Label, AmountLine Amount, Deadline Due);
+
+/// <summary>What is added to tax paid late.</summary>
+/// <param name="Label">In words.</param>
+/// <param name="Amount">How much, in the return's currency, rounded as the law says.</param>
+/// <param name="Law">Section of the law.</param>
+/// <param name="Line">The line of the return that computes the same for the first part; where it is overridden, that holds. Null where there is none.</param>
+public sealed record LateCharge(string Label, Amount Amount, string Law, AmountLine? Line = null);
+
 /// <summary>
 /// One return type for one year: forms, lines, rules, findings, key figures and deadlines. Immutable once
 /// <see cref="Seal"/> has checked and ordered it.
@@ -107,6 +120,15 @@ public abstract class Definition
     /// <summary>Penalty and interest that have run until the day of evaluation, as if everything were made good on it; null where the law knows none.</summary>
     public Line? RunningCharges { get; private set; }
 
+    /// <summary>The parts in which what is to pay is paid, in the order of their days; none where nothing is paid.</summary>
+    public IReadOnlyList<PaymentPart> PaymentParts { get; private set; } = [];
+
+    /// <summary>What is added to tax paid late, as formulas over the return; none where the law adds nothing or it is not known here.</summary>
+    /// <param name="unpaid">The tax that was not paid in time.</param>
+    /// <param name="due">Its day.</param>
+    /// <param name="paid">The day it is paid.</param>
+    public virtual IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) => [];
+
     /// <summary>Hash of everything the definition says; kept with every return that is frozen.</summary>
     public string Revision { get; private set; } = "";
 
@@ -136,6 +158,9 @@ public abstract class Definition
         Evaluator.Run(sheet);
         return new Evaluation(this, sheet, entries);
     }
+
+    /// <summary>Names the parts in which what is to pay is paid, in the order of their days.</summary>
+    protected void PaidIn(params PaymentPart[] parts) => PaymentParts = parts;
 
     /// <summary>Names the line that says what has run until today.</summary>
     protected void ChargesRunOn(AmountLine charges) => RunningCharges = charges.Line;

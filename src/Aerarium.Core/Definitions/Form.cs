@@ -260,10 +260,14 @@ public abstract class Form : LineScope
     internal void NumberLines()
     {
         var count = 0;
-        foreach (var line in SectionList.SelectMany(s => s.LineList))
+        foreach (var line in SectionList.SelectMany(s => s.LineList).Where(l => l.Overrides is null))
         {
             count++;
             line.Number = Number == 0 ? $"{count}" : $"{Number}.{count}{Beside?.Column[..1].ToLowerInvariant()}";
+            if (line.Override is { } replaced)
+            {
+                replaced.Amount.Number = replaced.Reason.Number = line.Number;
+            }
         }
     }
 }

@@ -49,6 +49,12 @@ public enum LineRule
 /// <param name="Label">What a practitioner reads.</param>
 public sealed record Choice(string Code, string Label);
 
+/// <summary>What may replace a computed amount.</summary>
+/// <param name="Amount">The entry with the amount.</param>
+/// <param name="Reason">The entry with the reason.</param>
+/// <param name="Judgement">Whose judgement may differ, and by which section of the law.</param>
+public sealed record LineOverride(Line Amount, Line Reason, string Judgement);
+
 /// <summary>One line of a form: everything about it except how formulas refer to it (see the handles, for example <see cref="AmountLine"/>).</summary>
 public sealed class Line
 {
@@ -182,11 +188,23 @@ public sealed class Line
     /// <summary>Whether the law leaves the choice to the taxpayer, so that all of them are computed side by side.</summary>
     public bool IsElective { get; internal set; }
 
+    /// <summary>For an elective answer: whether a yes brings the parallel columns into one return, and a no makes a return of each column.</summary>
+    public bool JoinsColumns { get; internal set; }
+
     /// <summary>Until when, or for how long, an election binds; null when nothing is to be said.</summary>
     public string? ElectionBinds { get; internal set; }
 
     /// <summary>Whether further income of the year may come on this line, to see what it would cost.</summary>
     public bool TakesMoreIncome { get; internal set; }
+
+    /// <summary>For a computed line: the entries that replace what is computed, or null when nothing may.</summary>
+    public LineOverride? Override { get; internal set; }
+
+    /// <summary>For an amount or a reason that overrides: the computed line it belongs to; null for every other line.</summary>
+    public Line? Overrides { get; internal set; }
+
+    /// <summary>Whether it counts the documents attached to the return whose kind is its label.</summary>
+    public bool CountsAttachments { get; internal set; }
 
     /// <summary>Whether particulars kept elsewhere fill it, so that nobody needs to type it.</summary>
     public bool FollowsParticulars => ClientParticular is not null || PracticeParticular is not null;

@@ -78,6 +78,41 @@ public abstract class LineScope
         return new AmountLine(line);
     }
 
+    /// <summary>
+    /// A computed amount that a person may replace, because the law leaves it to somebody's judgement. The amount that replaces it and the
+    /// reason are entries of their own, <c>name-override</c> and <c>name-override-reason</c>; without the reason the return cannot be filed.
+    /// </summary>
+    /// <param name="name">Name of the computed line.</param>
+    /// <param name="label">Label of the computed line.</param>
+    /// <param name="formula">What is computed unless it is overridden.</param>
+    /// <param name="judgement">Whose judgement may differ and by which section of the law.</param>
+    /// <param name="rounding">How the computed amount is rounded, or null.</param>
+    /// <param name="file">Set by the compiler.</param>
+    /// <param name="at">Set by the compiler.</param>
+    public AmountLine OverridableLine(
+        string name, string label, Amount formula, string judgement, Rounding? rounding = null, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var given = Entry($"{name}-override", $"{label}, overridden", file, at);
+        var reason = Text($"{name}-override-reason", $"{label}, why it is overridden", file, at).RequiredWhen(given.IsFilled());
+        var computed = rounding is null ? formula : new Rounded(formula, rounding);
+        var line = Line(name, label, Formulas.Law.If(given.IsFilled(), given, computed), null, file, at);
+        line.Line.Override = new LineOverride(given.Line, reason.Line, judgement);
+        given.Line.Overrides = reason.Line.Overrides = line.Line;
+        return line;
+    }
+
+    /// <summary>How many documents of a kind are attached to the return. They are counted, never typed.</summary>
+    /// <param name="name">Name of the line.</param>
+    /// <param name="kind">What the documents are, in words; their kind when they are attached.</param>
+    /// <param name="file">Set by the compiler.</param>
+    /// <param name="at">Set by the compiler.</param>
+    public AmountLine Attachments(string name, string kind, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var count = Count(name, kind, file, at);
+        count.Line.CountsAttachments = true;
+        return count;
+    }
+
     /// <summary>Blocks filing while the condition holds.</summary>
     public void Error(string id, Condition when, Message message, params ILineFormula[] at) =>
         Declare(Finding(id, Severity.Error, when, message, at));

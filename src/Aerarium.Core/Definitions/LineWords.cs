@@ -108,6 +108,15 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>Leaves it to both to file one return with parallel columns, or a return each; Alternatives compute both ways.</summary>
+    /// <param name="formula">The answer that both file together.</param>
+    /// <param name="binds">What is to be known before choosing.</param>
+    public static AnswerLine JoinsColumns(this AnswerLine formula, string binds)
+    {
+        formula.Line.JoinsColumns = true;
+        return formula.Elective(binds);
+    }
+
     /// <summary>Leaves the choice to the taxpayer; Alternatives compute all of them.</summary>
     /// <param name="formula">A choice or an answer.</param>
     /// <param name="binds">What is to be known before choosing, such as that the election holds for the year.</param>

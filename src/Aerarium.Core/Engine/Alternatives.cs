@@ -7,10 +7,20 @@ namespace Aerarium.Core.Engine;
 /// <param name="Code">The code, or yes or no.</param>
 /// <param name="Label">What a practitioner reads.</param>
 /// <param name="Chosen">Whether it is what the return has now.</param>
-/// <param name="Evaluation">The return with this choice.</param>
+/// <param name="Returns">The return with this choice; two where it makes a return of each column.</param>
 /// <param name="Hindrances">Errors the choice itself raises: with any, it is not open to this taxpayer.</param>
-public sealed record Alternative(string Code, string Label, bool Chosen, Evaluation Evaluation, IReadOnlyList<Finding> Hindrances)
+public sealed record Alternative(string Code, string Label, bool Chosen, IReadOnlyList<Evaluation> Returns, IReadOnlyList<Finding> Hindrances)
 {
+    /// <summary>The return with this choice; the first where there are two.</summary>
+    public Evaluation Evaluation => Returns[0];
+
+    /// <summary>The balance, of all returns together.</summary>
+    public decimal Balance => Returns.Sum(r => r.Balance);
+
+    /// <summary>The key figures, of all returns together.</summary>
+    public IEnumerable<(KeyFigure Figure, decimal Amount)> Outcome =>
+        Evaluation.Outcome.Select(o => (o.Figure, Returns.Sum(r => r.Sheet.Amounts[o.Figure.Line.Slot])));
+
     /// <summary>Whether the law leaves it open.</summary>
     public bool IsOpen => Hindrances.Count == 0;
 }
@@ -33,10 +43,8 @@ public sealed record Election(Line Line, IReadOnlyList<Alternative> Choices)
                 return null;
             }
 
-            var best = Choices.Where(c => c.IsOpen).MinBy(c => c.Evaluation.Balance);
-            return best is not null && best.Evaluation.Balance < chosen.Evaluation.Balance
-                ? (best, chosen.Evaluation.Balance - best.Evaluation.Balance)
-                : null;
+            var best = Choices.Where(c => c.IsOpen).MinBy(c => c.Balance);
+            return best is not null && best.Balance < chosen.Balance ? (best, chosen.Balance - best.Balance) : null;
         }
     }
 }
@@ -60,7 +68,10 @@ public static class Alternatives
 {
     /// <summary>Every elective line that applies to a return, with its choices.</summary>
     public static IReadOnlyList<Election> Of(Evaluation now, DateOnly today) =>
-        [.. now.Definition.Lines.Where(l => l.IsElective && now.IsOpen(l)).Select(line => new Election(line, [.. CodesOf(line).Select(c => With(now, today, line, c))]))];
+    [
+        .. now.Definition.Lines.Where(l => l.IsElective && now.IsOpen(l) && (!l.JoinsColumns || Columns.AnyParallel(now.Entries, now.Definition)))
+            .Select(line => new Election(line, [.. CodesOf(line).Select(c => With(now, today, line, c))])),
+    ];
 
     /// <summary>What the next income costs, for every line on which more income may come.</summary>
     /// <param name="now">The return.</param>
@@ -89,9 +100,37 @@ public static class Alternatives
     private static Alternative With(Evaluation now, DateOnly today, Line line, (string Code, string Label) choice)
     {
         var chosen = now.Value(line) == choice.Code;
+        if (line.JoinsColumns && choice.Code == "no")
+        {
+            return Separate(now, today, line, choice.Label, chosen);
+        }
+
         var evaluation = chosen ? now : now.Definition.Evaluate(now.Entries.With(line.Key, choice.Code), today);
         return new Alternative(
-            choice.Code, choice.Label, chosen, evaluation, [.. evaluation.Findings.Where(f => f.Severity == Severity.Error && f.Lines.Contains(line.Key))]);
+            choice.Code, choice.Label, chosen, [evaluation], [.. evaluation.Findings.Where(f => f.Severity == Severity.Error && f.Lines.Contains(line.Key))]);
+    }
+
+    /// <summary>A return of each column. What belongs to neither column alone would be lost, and with it the choice.</summary>
+    private static Alternative Separate(Evaluation now, DateOnly today, Line line, string label, bool chosen)
+    {
+        var (definition, joint) = (now.Definition, now.Definition.Evaluate(now.Entries.With(line.Key, "yes"), today));
+        var apart = new Alternative(
+            "no",
+            label,
+            chosen,
+            [definition.Evaluate(now.Entries.With(line.Key, "no"), today), definition.Evaluate(Columns.Alone(now.Entries, definition).With(line.Key, "no"), today)],
+            []);
+        var (together, alone) = (joint.Outcome.First().Amount, apart.Outcome.First().Amount);
+        return together == alone
+            ? apart
+            : apart with
+            {
+                Hindrances =
+                [
+                    new Finding(
+                        $"{line.Key}:separate", Severity.Error, $"{Formulas.Figures.Money(Math.Abs(together - alone))} of income belongs to neither alone and needs one return.", [line.Key], null, null, line.Form.Key),
+                ],
+            };
     }
 
     private static decimal BalanceWith(Definition definition, EntrySet entries, DateOnly today, Line line, decimal more)

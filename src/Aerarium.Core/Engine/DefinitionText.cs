@@ -26,6 +26,15 @@ internal static class DefinitionText
             text.Append(CultureInfo.InvariantCulture, $"{finding.Id}|{finding.Severity}|{finding.When.Words}|{finding.Message}\n");
         }
 
+        foreach (var part in definition.PaymentParts)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"{part.Label}|{part.Amount.Line.Key}|{part.Due.Day:yyyy-MM-dd}\n");
+            foreach (var charge in definition.LateChargesOn(part.Amount, part.Due.Day, Law.OnToday))
+            {
+                text.Append(CultureInfo.InvariantCulture, $"{charge.Label}|{charge.Amount.Words}|{charge.Law}\n");
+            }
+        }
+
         return text.ToString();
     }
 

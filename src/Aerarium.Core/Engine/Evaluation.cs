@@ -63,10 +63,11 @@ public sealed class Evaluation
         Definition.Outcome.Select(figure => (figure, Sheet.Amounts[figure.Line.Slot]));
 
     /// <summary>The deadlines of this return: those of the law, moved where more time has been granted.</summary>
-    public IEnumerable<Deadline> Deadlines => Definition.Deadlines.Select(deadline =>
-        deadline.ExtendedBy is { } line && Code(line) > deadline.Day.DayNumber
-            ? deadline with { Day = DateOnly.FromDayNumber(Code(line)) }
-            : deadline);
+    public IEnumerable<Deadline> Deadlines => Definition.Deadlines.Select(deadline => deadline with { Day = DayOf(deadline) });
+
+    /// <summary>The day of a deadline for this return: the law's, or the later one that has been granted.</summary>
+    public DateOnly DayOf(Deadline deadline) =>
+        deadline.ExtendedBy is { } line && Code(line) > deadline.Day.DayNumber ? DateOnly.FromDayNumber(Code(line)) : deadline.Day;
 
     /// <summary>Penalty and interest that have run until the day of evaluation.</summary>
     public decimal RunningCharges => Definition.RunningCharges is { } line ? Sheet.Amounts[line.Slot] : 0;

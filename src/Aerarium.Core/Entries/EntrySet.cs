@@ -26,6 +26,9 @@ public enum Origin
 
     /// <summary>A file.</summary>
     Imported,
+
+    /// <summary>The documents attached to the return, counted.</summary>
+    Attached,
 }
 
 /// <summary>One row of a repeating section: a stable id and its values by column name.</summary>

@@ -64,7 +64,7 @@ internal static class ComparisonEndpoints
                             choice.Code,
                             choice.Label,
                             choice.Chosen,
-                            [.. choice.Evaluation.Outcome.Select(o => new AlternativeFigure(o.Figure.Label, Figures.Canonical(o.Amount), Figures.Canonical(o.Amount - now[o.Figure])))],
+                            [.. choice.Outcome.Select(o => new AlternativeFigure(o.Figure.Label, Figures.Canonical(o.Amount), Figures.Canonical(o.Amount - now[o.Figure])))],
                             [.. choice.Hindrances.Select(h => h.Message)])),
                     ])),
             ],

@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries.Kenya.Parameters;
 
 namespace Aerarium.Countries.Kenya.EmploymentIncome;
@@ -13,11 +14,13 @@ public sealed class EmploymentIncomeReturn : Definition
     /// <summary>Id of the return.</summary>
     public const string ReturnId = "ke/employment-income";
 
+    private readonly EmploymentIncomeLaw _law;
+
     /// <summary>The definition for a year of income.</summary>
     public EmploymentIncomeReturn(int year)
         : base(ReturnId, year)
     {
-        var law = EmploymentIncomeLaw.For(year);
+        var law = _law = EmploymentIncomeLaw.For(year);
         var scope = new ScopeForm(this, law);
         var taxpayer = new TaxpayerForm(this, law, scope);
         var employment = new EmploymentForm(this, law, scope, taxpayer);
@@ -35,6 +38,7 @@ public sealed class EmploymentIncomeReturn : Definition
             (law.Filing with { ExtendedBy = scope.ExtendedTo.Line }).OrTheWorkingDayBefore(KenyaHolidays.Calendar),
         ];
         ChargesRunOn(credits.Running);
+        PaidIn(new PaymentPart("Balance of the year", credits.Balance, law.Payment));
         Seal(
             new KeyFigure("Income", employment.Income.Line, ""),
             new KeyFigure("Deductions", deductions.Total.Line, "-"),
@@ -56,4 +60,7 @@ public sealed class EmploymentIncomeReturn : Definition
 
     /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) => LateCharges.On(_law, unpaid, paid);
 }

@@ -81,7 +81,12 @@ public sealed class BusinessForm : Form
             "How a partnership's share is taxed beside 8% is not covered here; take another method, or file it elsewhere.", PartnershipShare, method);
         Warn("standard-with-share", Standard & PartnershipShare > 0, "The standard deduction does not apply to a partnership's share.", PartnershipShare);
         Note("percentage-tax", (Itemised | Standard) & vat.IsFilled() & !vat, "The percentage tax of NIRC s. 116 is due besides; 8% would have stood in its place.", method);
-        if (definition.Period == Periods.Quarter(1))
+        if (definition.Period != Periods.Quarter(1))
+        {
+            Note("not-elected", Itemised & Gross <= law.EightPerCentCeiling,
+                "Where nothing else was elected in the first quarter, the graduated table and itemised deductions hold for the whole year; 8% is open again with next year's first quarter.", method);
+        }
+        else
         {
             Note("before-election", method.IsBlank() | elected.IsBlank(), "Compare 8%, the standard deduction and itemised deductions before the election: it holds for the whole year.", method);
         }

@@ -11,6 +11,11 @@ public sealed class ChargesForm : Form
     /// <inheritdoc />
     public override bool OfOneYear => true;
 
+    private const string Judgement = "The authority may abate what is unjustly or excessively charged (NIRC s. 204(B)); give its decision.";
+
+    /// <summary>Surcharge and interest; the authority may abate both.</summary>
+    public readonly AmountLine Surcharge, Interest;
+
     /// <summary>Declares the form.</summary>
     public ChargesForm(Definition definition, IncomeTaxLaw law, Condition late, Amount payableNow, Condition fullRates, DateOnly due)
         : base(definition, "charges", "Late filing and payment", "What the authority adds when the return or the payment is late.", late)
@@ -18,10 +23,10 @@ public sealed class ChargesForm : Form
         Section("Charges", "NIRC s. 248, 249; EOPT");
         var paid = Date("paid-on", "Paid on").Hint("the day it is or will be paid").RequiredWhen(payableNow > 0);
         var charges = new LateCharges(law, fullRates, payableNow, due, paid);
-        var surcharge = Line("surcharge", "Surcharge", If(paid.IsFilled(), charges.Surcharge, 0), ToUnits).Law("NIRC s. 248");
+        Surcharge = OverridableLine("surcharge", "Surcharge", If(paid.IsFilled(), charges.Surcharge, 0), Judgement, ToUnits).Law("NIRC s. 248");
         var days = NumberLine("days-late", "Days late", charges.Days).Unit("days");
-        var interest = Line("interest", "Interest", charges.InterestFor(days), ToUnits).Law("NIRC s. 249");
+        Interest = OverridableLine("interest", "Interest", charges.InterestFor(days), Judgement, ToUnits).Law("NIRC s. 249");
         var compromise = Entry("compromise", "Compromise, by the authority's scale").InWholeUnits().Hint("RMO 7-2015; the scale is not reproduced here").Law("RMO 7-2015");
-        Line("total-with-charges", "To pay now with charges", payableNow + surcharge + interest + compromise).Final();
+        Line("total-with-charges", "To pay now with charges", payableNow + Surcharge + Interest + compromise).Final();
     }
 }

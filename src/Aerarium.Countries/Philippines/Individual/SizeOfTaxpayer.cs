@@ -27,4 +27,11 @@ internal sealed class LateCharges(IncomeTaxLaw law, Condition fullRates, Amount 
 
     /// <summary>Interest for days late, by a year of 365 days (NIRC s. 249; EOPT; the divisor in leap years is likely).</summary>
     public Amount InterestFor(Amount days) => If(fullRates, law.Interest * unpaid, law.InterestSmall * unpaid) * days / 365;
+
+    /// <summary>Both, as they are added to tax paid on a day after its own; <paramref name="form"/> holds what the return itself says of its first part.</summary>
+    public IReadOnlyList<LateCharge> Added(ChargesForm form) =>
+    [
+        new("Surcharge", Round(Surcharge, ToUnits), "NIRC s. 248", form.Surcharge),
+        new("Interest", Round(InterestFor(Days), ToUnits), "NIRC s. 249", form.Interest),
+    ];
 }

@@ -14,11 +14,16 @@ public sealed class CompensationForm : Form
     /// <summary>Taxable compensation, and tax withheld by employers.</summary>
     public readonly AmountLine Taxable, Withheld;
 
+    /// <summary>How many employers there are.</summary>
+    public readonly Amount Employers;
+
     /// <summary>Declares the form.</summary>
     public CompensationForm(Definition definition, IncomeTaxLaw law, Column column, TaxpayerForm taxpayer, CompensationForm? beside = null)
         : base(definition, "compensation", "Compensation", "One block for each employer's certificate.", column.Compensation, Column.Spouse(beside))
     {
         var employers = Repeating("employers", "Employers", "employer", row => Block(row), "NIRC s. 32(A)(1)");
+
+        Employers = employers.RowCount;
 
         Section("Compensation income", "NIRC s. 32");
         var gross = Line("gross", "Gross compensation", employers.Sum(e => e.Gross));

@@ -64,6 +64,13 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Amount("PayableNow", "result.payable-now");
             x.Line("Overpayment", "result.overpayment");
         });
+        x.GroupWhen(evaluation.Value(evaluation.Definition.LineOf("attachments.total")) is not null, "Attachments", () =>
+        {
+            x.Line("CompensationCertificates", "attachments.compensation-certificates");
+            x.Line("FinancialStatements", "attachments.financial-statements");
+            x.Line("ForeignTaxProofs", "attachments.foreign-tax");
+            x.Line("Others", "attachments.other");
+        });
         x.Declaration();
         return x.Finish();
     }

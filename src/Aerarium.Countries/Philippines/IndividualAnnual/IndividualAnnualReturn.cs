@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Countries.Philippines.Parameters;
 
@@ -13,11 +14,15 @@ public sealed class IndividualAnnualReturn : Definition
     /// <summary>Id of the return.</summary>
     public const string ReturnId = "ph/individual-annual";
 
+    private readonly IncomeTaxLaw _law;
+    private readonly ResultForm _result;
+    private readonly ChargesForm _charges;
+
     /// <summary>The definition for a taxable year.</summary>
     public IndividualAnnualReturn(int year)
         : base(ReturnId, year)
     {
-        var law = IncomeTaxLaw.For(year);
+        var law = _law = IncomeTaxLaw.For(year);
         Deadlines = [law.Payment, law.Filing, law.SecondPart];
         var scope = new ScopeForm(this, law);
         var taxpayer = new TaxpayerForm(this, scope.Joint);
@@ -34,10 +39,12 @@ public sealed class IndividualAnnualReturn : Definition
         var spouseTax = new TaxForm(this, law, spouse, spouseCompensation, spouseBusiness, spouseDeductions, undivided.Spouse, null, tax);
         var credits = new CreditsForm(this, law, own, taxpayer, compensation, business, tax);
         var spouseCredits = new CreditsForm(this, law, spouse, taxpayer, spouseCompensation, spouseBusiness, spouseTax, credits);
-        var result = new ResultForm(this, law, scope, (tax, credits), (spouseTax, spouseCredits));
-        _ = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, law.Payment.Day);
+        var result = _result = new ResultForm(this, law, scope, compensation, (tax, credits), (spouseTax, spouseCredits));
+        _charges = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, law.Payment.Day);
+        _ = new AttachmentsForm(this, law, scope, (compensation, business), (spouseCompensation, spouseBusiness));
         _ = new DeclarationForm(this);
         ChargesRunOn(result.Running);
+        PaidIn(new PaymentPart("Tax of the year, or its first part", result.PayableNow, law.Payment), new PaymentPart("Second part", result.Later, law.SecondPart));
         Seal(
             new KeyFigure("Income", result.Income.Line, ""),
             new KeyFigure("Deductions", result.Deductions.Line, "-"),
@@ -61,4 +68,8 @@ public sealed class IndividualAnnualReturn : Definition
 
     /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) =>
+        new LateCharges(_law, _result.FullRates, unpaid, due, paid).Added(_charges);
 }

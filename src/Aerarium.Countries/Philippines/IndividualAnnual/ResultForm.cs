@@ -9,14 +9,14 @@ namespace Aerarium.Countries.Philippines.IndividualAnnual;
 /// <summary>Both columns together: what is to pay now, or what becomes of an overpayment, and what being late has cost so far.</summary>
 public sealed class ResultForm : Form
 {
-    /// <summary>Both columns together: income, deductions, taxable income, tax due, credits, balance, what is to pay now, charges so far.</summary>
-    public readonly AmountLine Income, Deductions, Taxable, Due, Credits, Balance, PayableNow, Running;
+    /// <summary>Both columns together: income, deductions, taxable income, tax due, credits, balance, what is to pay now and later, charges so far.</summary>
+    public readonly AmountLine Income, Deductions, Taxable, Due, Credits, Balance, PayableNow, Later, Running;
 
     /// <summary>Whether the full rates of surcharge and interest hold.</summary>
     public readonly Condition FullRates;
 
     /// <summary>Declares the form.</summary>
-    public ResultForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, (TaxForm Tax, CreditsForm Credits) own, (TaxForm Tax, CreditsForm Credits) spouse)
+    public ResultForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, CompensationForm compensation, (TaxForm Tax, CreditsForm Credits) own, (TaxForm Tax, CreditsForm Credits) spouse)
         : base(definition, "result", "Result", "Taxpayer and spouse together; an overpayment of one reduces what the other pays.")
     {
         Section("Together");
@@ -27,9 +27,9 @@ public sealed class ResultForm : Form
         Credits = Line("credits", "Credits", own.Credits.Credits + spouse.Credits.Credits);
         Balance = Line("balance", "Balance: to pay, or an overpayment if negative", own.Credits.Balance + spouse.Credits.Balance)
             .Law("NIRC s. 51(D), 56; the form").Final();
-        var later = Line("second-parts", "Second parts together, to be paid later", own.Credits.SecondPart + spouse.Credits.SecondPart).Law("NIRC s. 56(A)(2)");
-        PayableNow = Line("payable-now", "To pay now", AtLeastZero(Balance) - later).Subtotal();
-        Error("second-parts-exceed-balance", later > AtLeastZero(Balance), "The second parts together are more than what is to pay; lower one of them.", later);
+        Later = Line("second-parts", "Second parts together, to be paid later", own.Credits.SecondPart + spouse.Credits.SecondPart).Law("NIRC s. 56(A)(2)");
+        PayableNow = Line("payable-now", "To pay now", AtLeastZero(Balance) - Later).Subtotal();
+        Error("second-parts-exceed-balance", Later > AtLeastZero(Balance), "The second parts together are more than what is to pay; lower one of them.", Later);
 
         Section("Overpayment", "NIRC s. 76 by analogy", Balance < 0);
         var use = Choice("overpayment", "What becomes of it", [new("refund", "Refund"), new("certificate", "Tax credit certificate"), new("carry-over", "Carried over")]).Required().Elective("once chosen it is not changed (likely)");
@@ -50,6 +50,10 @@ public sealed class ResultForm : Form
 
         Note("overpayment-use", Balance < 0, "Carrying over is usual; a refund needs a claim within two years.", Balance);
         Warn("payment-overdue", Balance > 0 & overdue & !scope.Late, $"{PayableNow} was to be paid by {law.Payment.Day}: surcharge and interest run.", Balance);
+        Note("not-needed",
+            scope.Taxpayer.Compensation & !scope.Taxpayer.Business & !scope.Joint & !scope.Special & !scope.Taxpayer.ForeignTax
+            & compensation.Employers.Equals(1) & (Due - compensation.Withheld).Equals(0) & Due > 0,
+            "The only employer withheld exactly the tax due and there is no other income: an annual return is not needed (NIRC s. 51-A).", Balance);
         Warn("size-missing", scope.Late & business & size.IsBlank(), "Full rates are used; say the size by gross sales for the reduced ones.", size);
     }
 }

@@ -21,7 +21,8 @@ public sealed class ScopeForm : Form
     {
         Section("The person");
         var status = Choice("status", "Citizenship and residence", Column.Statuses).Required().Law("NIRC s. 23");
-        Joint = Answer("joint", "One return together with the spouse?").Required().Law("NIRC s. 51(D)");
+        Joint = Answer("joint", "One return together with the spouse?").Required().Law("NIRC s. 51(D)")
+            .JoinsColumns("one return unless that is impracticable; in two, what one overpaid does not reduce what the other pays");
 
         Section("Income of the year");
         var compensation = Answer("compensation", "Compensation from an employer?").Required();

@@ -1,6 +1,7 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 using Aerarium.Countries.Philippines.Individual;
+using Aerarium.Countries.Philippines.IndividualQuarterly;
 using Aerarium.Countries.Philippines.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
@@ -78,8 +79,15 @@ public sealed class TaxForm : Form
         var overall = Line("foreign-limit", "Limit for all countries together", If(Taxable > 0, Due * countries.Sum(c => c.Income) / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(b)");
         ForeignCredit = Line("foreign-credit", "Credit for foreign tax", Min(countries.Sum(c => c.Allowed), AtLeastZero(overall))).Subtotal();
 
-        Section("Financial statements", "NIRC s. 232", business.Itemised & business.Gross > law.EightPerCentCeiling);
-        var audited = Answer("audited-statements", "Audited financial statements attached?").From("auditor").Required();
+        Section("The quarters beside the year", "NIRC s. 74, 75 by analogy", column.Business);
+        var quarters = Entry("quarters-gross", "Sales, receipts and other income of the first three quarters").InWholeUnits().From("quarterly returns")
+            .TiedTo([.. Enumerable.Range(1, 3).Select(q => new TiedReturn(IndividualQuarterlyReturn.ReturnId, 0, Periods.Quarter(q)).Line($"{business.Key}.gross"))]);
+        var last = Entry("last-quarter-gross", "Sales, receipts and other income of the fourth quarter").InWholeUnits().From("books, sales ledger");
+        var together = Line("all-quarters-gross", "All quarters together", quarters + last).Subtotal();
+        Warn("quarters-differ", last.IsFilled() & Size(together - business.Gross) > 1,
+            $"The quarters together are {together}, the year is {business.Gross}; find what one of them misses.", last);
+        Warn("quarters-exceed-year", last.IsBlank() & quarters > business.Gross + 1,
+            $"The first three quarters, {quarters}, are already more than the year, {business.Gross}; find what the year misses.", quarters);
 
         Error("no-sales", column.Business & business.Gross.Equals(0) & business.PartnershipShare.Equals(0),
             "Enter sales, receipts or other income, or answer in Scope that there is no business.", business.Gross);
@@ -87,8 +95,6 @@ public sealed class TaxForm : Form
             $"Sales, receipts and other income are {business.Gross}, above {law.EightPerCentCeiling}: 8% is not open, the whole year is graduated.", business.Method);
         Warn("near-ceiling", business.EightPerCent & business.Gross >= NearCeiling & business.Gross <= law.EightPerCentCeiling,
             $"Sales and other income, {business.Gross}, are near the ceiling of {law.EightPerCentCeiling}; check that nothing is missing.", business.Gross);
-        Error("unaudited", business.Itemised & business.Gross > law.EightPerCentCeiling & !audited,
-            "Audited financial statements go with this return (NIRC s. 232).", audited);
         Warn("business-loss", all < 0 & column.Compensation, $"The business loss of {AtLeastZero(0 - all)} cannot reduce compensation.", all);
         Warn("foreign-with-eight", column.ForeignTax & business.EightPerCent, "Whether the credit for foreign tax goes with 8% is unsure; confirm it with the authority.", ForeignCredit);
         Warn("undivided-with-eight", half > 0 & business.EightPerCent, "How income of both spouses is taxed beside 8% is unsure; it is added to sales here. Confirm it with the authority.", half);

@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Countries.Philippines.Parameters;
 
@@ -16,11 +17,15 @@ public sealed class IndividualQuarterlyReturn : Definition
     /// <summary>The quarters that have a return; the fourth is in the annual one.</summary>
     public static readonly IReadOnlyList<string> Quarters = [Periods.Quarter(1), Periods.Quarter(2), Periods.Quarter(3)];
 
+    private readonly IncomeTaxLaw _law;
+    private readonly QuarterResultForm _result;
+    private readonly ChargesForm _charges;
+
     /// <summary>The definition for a quarter of a taxable year.</summary>
     public IndividualQuarterlyReturn(int year, string period)
         : base(ReturnId, year, period)
     {
-        var law = IncomeTaxLaw.For(year);
+        var law = _law = IncomeTaxLaw.For(year);
         var due = law.OfQuarter(Periods.QuarterOf(period), "payment");
         Deadlines = [due, law.OfQuarter(Periods.QuarterOf(period), "filing")];
         var scope = new QuarterScopeForm(this, due.Day);
@@ -34,10 +39,11 @@ public sealed class IndividualQuarterlyReturn : Definition
         var spouseTax = new QuarterTaxForm(this, law, spouse, spouseBusiness, spouseDeductions, tax);
         var credits = new QuarterCreditsForm(this, own, taxpayer, tax);
         var spouseCredits = new QuarterCreditsForm(this, spouse, taxpayer, spouseTax, credits);
-        var result = new QuarterResultForm(this, law, scope, due.Day, (tax, credits), (spouseTax, spouseCredits));
-        _ = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, due.Day);
+        var result = _result = new QuarterResultForm(this, law, scope, due.Day, (tax, credits), (spouseTax, spouseCredits));
+        _charges = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, due.Day);
         _ = new DeclarationForm(this);
         ChargesRunOn(result.Running);
+        PaidIn(new PaymentPart("Tax of the quarter", result.PayableNow, due));
         Seal(
             new KeyFigure("Income to date", result.Income.Line, ""),
             new KeyFigure("Taxable", result.Taxable.Line, ">"),
@@ -60,6 +66,10 @@ public sealed class IndividualQuarterlyReturn : Definition
 
     /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) =>
+        new LateCharges(_law, _result.FullRates, unpaid, due, paid).Added(_charges);
 
     /// <summary>The quarters of the same year before this one, of the client's own return.</summary>
     internal static IEnumerable<TiedReturn> Earlier(Definition definition) =>
