@@ -80,6 +80,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<Workbench>();
         builder.Services.AddSingleton<Presence>();
         builder.Services.AddSingleton<FollowedParticulars>();
+        builder.Services.AddSingleton<Attachments>();
         builder.Services.AddSingleton<Ties>();
         builder.Services.AddSingleton<RowFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
@@ -138,6 +139,7 @@ public static class ServerApplication
         api.MapComparisons();
         api.MapApproval();
         api.MapSending();
+        api.MapRemarks();
         api.MapPayments();
         api.MapPractice();
         api.MapBackups();

@@ -50,6 +50,32 @@ public class RowFileTests(SharedPractice shared) : IClassFixture<SharedPractice>
         Assert.Equal("100", Amount(await rukia.GetAsync($"/api/returns/{list}"), "list.withheld"));
     }
 
+    [Fact]
+    public async Task A_whole_file_is_taken_back_as_one_act_and_taken_again()
+    {
+        var (rukia, list) = await OpenAsync(2021, "q1");
+        string[] Rows(JsonNode view) => [.. view["rows"]!.AsArray().SingleOrDefault(r => r!["section"]!.GetValue<string>() == "list.rows")?["rows"]!.AsArray().Select(r => r!.GetValue<string>()) ?? []];
+        async Task<string[]> TakeBackAsync(string[] remove, string[] restore)
+        {
+            await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{list}/lists/list.rows/take-back", new { remove, restore, words = "rows.csv, taken back" });
+            return Rows(await rukia.GetAsync($"/api/returns/{list}"));
+        }
+
+        await ImportAsync(rukia, list, Encoding.UTF8.GetBytes($"{Headings}\n00551230000000;Coral;WI010;1000;50\n00661020000000;Salt;WI010;3000;150\n"), "&keep=all");
+        var before = Rows(await rukia.GetAsync($"/api/returns/{list}"));
+        await ImportAsync(rukia, list, Encoding.UTF8.GetBytes($"{Headings}\n00772030000000;Nine;WI100;2000;100\n"), "&keep=all&replace=true");
+        var after = Rows(await rukia.GetAsync($"/api/returns/{list}"));
+        Assert.Equal((2, 1), (before.Length, after.Length));
+        Assert.Equal(before, await TakeBackAsync(after, before));
+        Assert.Equal("200", Amount(await rukia.GetAsync($"/api/returns/{list}"), "list.withheld"));
+        Assert.Equal(after, await TakeBackAsync(before, after));
+        Assert.Equal("100", Amount(await rukia.GetAsync($"/api/returns/{list}"), "list.withheld"));
+        var acts = (await rukia.GetAsync($"/api/acts?returnId={list}")).AsArray();
+        Assert.Equal(4, acts.Count(a => a!["kind"]!.GetValue<string>() == "import"));
+        var (status, answer) = await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{list}/lists/list.rows/take-back", new { remove = Array.Empty<string>(), restore = Array.Empty<string>(), words = "x" });
+        Assert.True(status == HttpStatusCode.UnprocessableEntity, answer?.ToJsonString());
+    }
+
     public static TheoryData<string, string> Files => new()
     {
         { "comma", "Payer's number,Payer,Code,Total,Tax withheld\n00551230000000,Coral,WI010,\"1,000.50\",50.03\n" },

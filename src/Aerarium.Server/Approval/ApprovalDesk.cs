@@ -46,6 +46,11 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
         }
 
         RequireClean(workspace);
+        if (Remarks.OpenOf(unit, id) is > 0 and var remarks)
+        {
+            throw PlainProblem.Conflict($"{remarks} {(remarks == 1 ? "remark is" : "remarks are")} open; answer and settle them in Review first.");
+        }
+
         var frozen = JsonSerializer.SerializeToUtf8Bytes(
             new FrozenReturn(workspace.Record.Definition, (int)workspace.Record.Year, workspace.Definition.Revision, workspace.Today, Ordered(workspace.EntrySet), workspace.Record.Period), Json);
         Approvals.Change(unit, approval! with

@@ -128,6 +128,7 @@ internal static class ClientRecords
             files.Add(Json($"{folder}/entries.json", new { rows = Storage.Returns.Rows(unit, item.Id), entries = Storage.Returns.Entries(unit, item.Id) }));
             files.Add(new ParcelFile($"{folder}/entries.csv", Csv(item, Storage.Returns.Entries(unit, item.Id))));
             files.Add(Json($"{folder}/accepted-findings.json", Acceptances.Of(unit, item.Id)));
+            files.Add(Json($"{folder}/remarks.json", Remarks.Of(unit, item.Id)));
             files.Add(Json($"{folder}/payments.json", Payments.Of(unit, item.Id)));
             files.Add(Json($"{folder}/sendings.json", Sendings.OfReturn(unit, item.Id)));
             if (BuiltReturns.Latest(unit, item.Id) is { } built)

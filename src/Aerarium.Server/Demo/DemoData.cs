@@ -80,7 +80,7 @@ public sealed class DemoData(
             Add(client, preparer: people[0], approver: people[1]);
         }
 
-        AddCompanyAndFamily(people[0]);
+        AddCompanyAndFamily(people[0], people[1]);
     }
 
     private void Add(DemoClient client, Caller preparer, Caller approver)
@@ -136,8 +136,8 @@ public sealed class DemoData(
         }
     }
 
-    /// <summary>A company one of the clients directs, a couple, and what a return of theirs reminds of.</summary>
-    private void AddCompanyAndFamily(Caller preparer)
+    /// <summary>A company one of the clients directs, a couple, what a return of theirs reminds of, and a remark of the approver.</summary>
+    private void AddCompanyAndFamily(Caller preparer, Caller approver)
     {
         database.Write(unit =>
         {
@@ -158,6 +158,15 @@ public sealed class DemoData(
             Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = company, After = "P051440777S Halvorsen Sail Lofts Ltd" });
             Relations.Add(unit, new RelationRecord { ClientId = njeri, Kind = "spouse", OfId = per });
             Relations.Add(unit, new RelationRecord { ClientId = njeri, Kind = "director", OfId = company });
+            var asked = Storage.Clients.FindByIdentifier(unit, "ph", "20100456100000")!.Id;
+            Remarks.Add(unit, Storage.Returns.OfClient(unit, asked).First(r => r.Definition == "ph/individual-annual").Id, new RemarkRecord
+            {
+                Line = "business.services",
+                Words = "The three quarters show 890,000. Does the fourth quarter's ledger really hold 350,000?",
+                PersonId = approver.Id,
+                PersonName = approver.Name,
+                At = Moments.Text(clock.GetUtcNow()),
+            });
             Reminders.Add(unit, new ReminderRecord
             {
                 ReturnId = Storage.Returns.OfClient(unit, njeri)[0].Id,

@@ -3,6 +3,7 @@ using System.Text;
 using Aerarium.Core.Entries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Mvc;
 
@@ -35,17 +36,42 @@ internal static class DocumentEndpoints
             var found = Find(unit, id, document);
             return Results.File(Artefacts.Get(unit, found.Sha256), found.MediaType, found.Name);
         })).Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
-        documents.MapDelete("/{document:long}", (long id, long document, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>
-        {
-            var found = Find(unit, id, document);
-            Documents.Remove(unit, document);
-            Acts.Add(unit, Caller.Of(user).Act("document", clock.GetUtcNow()) with { ClientId = id, ReturnId = found.ReturnId, Before = $"{found.Name}, {found.Sha256}" });
-            return List(unit, id);
-        })).RequireAuthorization(Policies.Prepare);
+        documents.MapDelete("/{document:long}", RemoveAsync).RequireAuthorization(Policies.Prepare);
     }
 
+    private static async Task<IReadOnlyList<DocumentView>> RemoveAsync(
+        long id, long document, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, Attachments attachments, Workbench workbench)
+    {
+        var caller = Caller.Of(user);
+        var (found, list) = database.Write(unit =>
+        {
+            var found = Find(unit, id, document);
+            if (found.ReturnId is { } attachedTo && Storage.Returns.Find(unit, attachedTo) is { } record && !Stage.CanChange(record.Stage))
+            {
+                throw PlainProblem.Conflict($"'{found.Name}' went with a return that has been sent; it is kept with it.");
+            }
+
+            Documents.Remove(unit, document);
+            Acts.Add(unit, caller.Act("document", clock.GetUtcNow()) with { ClientId = id, ReturnId = found.ReturnId, Before = $"{found.Name}, {found.Sha256}" });
+            return (found, List(unit, id));
+        });
+        await CountAsync(found.ReturnId, caller, attachments, workbench);
+        return list;
+    }
+
+    private static Task CountAsync(long? returnId, Caller caller, Attachments attachments, Workbench workbench) =>
+        returnId is { } id && attachments.Follow(id, caller) is { } changed ? workbench.TellAsync(changed) : Task.CompletedTask;
+
     private static async Task<IReadOnlyList<DocumentView>> AddAsync(
-        long id, [AsParameters] NewDocument about, HttpRequest request, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation)
+        long id,
+        [AsParameters] NewDocument about,
+        HttpRequest request,
+        ClaimsPrincipal user,
+        PracticeDatabase database,
+        TimeProvider clock,
+        Attachments attachments,
+        Workbench workbench,
+        CancellationToken cancellation)
     {
         using var memory = new MemoryStream();
         await request.Body.CopyToAsync(memory, cancellation);
@@ -64,7 +90,7 @@ internal static class DocumentEndpoints
         var mediaType = MediaTypeOf(content) ?? throw PlainProblem.Refused($"'{name}' is not kept: documents are PDF, PNG, JPEG, XLSX, or text in UTF-8.");
         long? pages = mediaType == "application/pdf" ? PdfPages.Of(content) : mediaType.StartsWith("image/", StringComparison.Ordinal) ? 1 : null;
         var caller = Caller.Of(user);
-        return database.Write(unit =>
+        var list = database.Write(unit =>
         {
             if (Storage.Clients.Find(unit, id) is null)
             {
@@ -95,6 +121,8 @@ internal static class DocumentEndpoints
             Acts.Add(unit, caller.Act("document", now) with { ClientId = id, ReturnId = about.ReturnId, After = $"{name}, {sha256}" });
             return List(unit, id);
         });
+        await CountAsync(about.ReturnId, caller, attachments, workbench);
+        return list;
     }
 
     private static IReadOnlyList<DocumentView> List(Unit unit, long client) =>

@@ -1,10 +1,13 @@
 using System.Globalization;
 using System.Security.Claims;
 using Aerarium.Core.Days;
+using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
+using Aerarium.Core.Identifiers;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Paying;
@@ -14,20 +17,46 @@ namespace Aerarium.Server.Paying;
 /// <param name="Paid">Paid so far for the year, canonical.</param>
 /// <param name="Unpaid">Left to pay, canonical.</param>
 /// <param name="Currency">Currency.</param>
-/// <param name="Due">Day by which the balance is to be paid.</param>
+/// <param name="Reference">The reference of the payment (ISO 11649): one for each return, the same on every advice.</param>
+/// <param name="On">The day for which the advice is computed.</param>
+/// <param name="Parts">The parts in which it is paid, with what being late adds.</param>
+/// <param name="DueBy">What is due by that day, charges included.</param>
+/// <param name="Left">What is left of all parts, charges included.</param>
 /// <param name="Payments">The payments.</param>
-public sealed record PaymentsView(string Balance, string Paid, string Unpaid, string Currency, DateOnly Due, IReadOnlyList<PaymentRecord> Payments);
+public sealed record PaymentsView(
+    string Balance,
+    string Paid,
+    string Unpaid,
+    string Currency,
+    string Reference,
+    DateOnly On,
+    IReadOnlyList<PaymentPartView> Parts,
+    string DueBy,
+    string Left,
+    IReadOnlyList<PaymentRecord> Payments);
+
+/// <summary>A part of what is to pay.</summary>
+public sealed record PaymentPartView(string Label, DateOnly Due, string Amount, string Paid, string Unpaid, IReadOnlyList<ChargeView> Charges);
+
+/// <summary>What being late adds to a part.</summary>
+public sealed record ChargeView(string Label, string Amount, string Law, string Words);
 
 /// <summary>A payment as typed.</summary>
 public sealed record PaymentInput(string? PaidOn, string? Amount, string? Reference);
 
 /// <summary>Notes payments towards filed returns, and what is left to pay.</summary>
-public sealed class PaymentDesk(PracticeDatabase database, TimeProvider clock)
+public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
 {
     private const int LongestText = 60;
 
-    /// <summary>What is to be paid for a return, and what has been.</summary>
-    public PaymentsView View(long id) => database.Read(unit => View(unit, id));
+    /// <summary>What is to be paid for a return, and what has been: the payment advice.</summary>
+    /// <param name="id">The return.</param>
+    /// <param name="on">The day for which the advice is computed; null for today, or the first day that is still to come.</param>
+    public PaymentsView View(long id, DateOnly? on = null) => database.Read(unit => View(unit, id, on));
+
+    /// <summary>The reference under which a return is paid: country, year, period and the return's number, as ISO 11649 writes it.</summary>
+    public static string ReferenceOf(ReturnRecord record) => CreditorReference.For(
+        string.Create(CultureInfo.InvariantCulture, $"{Catalogue.CountryOf(record.Definition)}{record.Year}{record.Period}R{record.Id}").ToUpperInvariant());
 
     /// <summary>Notes a payment.</summary>
     /// <exception cref="PlainProblem">The day or amount cannot be read, or the slip is noted already.</exception>
@@ -93,17 +122,32 @@ public sealed class PaymentDesk(PracticeDatabase database, TimeProvider clock)
         }
     }
 
-    private static PaymentsView View(Unit unit, long id)
+    private PaymentsView View(Unit unit, long id, DateOnly? on = null)
     {
         var record = Find(unit, id);
-        var definition = Catalogue.Get(record.Definition, record.Year, record.Period);
+        var evaluation = workbench.Open(unit, id).Evaluation;
         var payments = OfYear(unit, record);
+        var first = evaluation.Definition.PaymentParts.Select(p => evaluation.DayOf(p.Due)).DefaultIfEmpty(clock.Today()).Min();
+        var day = on ?? (clock.Today() > first ? clock.Today() : first);
+        var advice = PaymentAdvice.Of(evaluation, payments.Select(p => new PaidAmount(DateOnly.ParseExact(p.PaidOn, "yyyy-MM-dd", CultureInfo.InvariantCulture), Amount(p))), day);
         return new PaymentsView(
             record.Balance,
             Figures.Canonical(payments.Sum(Amount)),
             Figures.Canonical(Left(unit, record)),
-            definition.Currency,
-            definition.Deadlines.First(d => d.Act == "payment").Day,
+            evaluation.Definition.Currency,
+            ReferenceOf(record),
+            day,
+            [
+                .. advice.Parts.Select(p => new PaymentPartView(
+                    p.Label,
+                    p.Due,
+                    Figures.Canonical(p.Amount),
+                    Figures.Canonical(p.Paid),
+                    Figures.Canonical(p.Unpaid),
+                    [.. p.Charges.Select(c => new ChargeView(c.Label, Figures.Canonical(c.Amount), c.Law, c.Words))])),
+            ],
+            Figures.Canonical(advice.DueBy),
+            Figures.Canonical(advice.Left),
             payments);
     }
 
@@ -125,7 +169,7 @@ internal static class PaymentEndpoints
     public static void MapPayments(this RouteGroupBuilder api)
     {
         var payments = api.MapGroup("/returns/{id:long}/payments").WithTags("Paying");
-        payments.MapGet("", (long id, PaymentDesk desk) => desk.View(id));
+        payments.MapGet("", (long id, DateOnly? on, PaymentDesk desk) => desk.View(id, on));
         payments.MapPost("", (long id, PaymentInput typed, ClaimsPrincipal user, PaymentDesk desk) => desk.Note(id, typed, Caller.Of(user)))
             .RequireAuthorization(Policies.Prepare);
         payments.MapDelete("/{payment:long}", (long id, long payment, ClaimsPrincipal user, PaymentDesk desk) => desk.Remove(id, payment, Caller.Of(user)))

@@ -54,7 +54,16 @@ public sealed record LineLayout(
     bool UsuallyYes,
     bool Conditional,
     LineRule Rule,
-    IReadOnlyList<Choice>? Choices);
+    IReadOnlyList<Choice>? Choices,
+    bool CountsAttachments,
+    string? Overrides,
+    OverrideLayout? Override);
+
+/// <summary>What may replace a computed amount.</summary>
+/// <param name="Amount">Key of the entry with the amount.</param>
+/// <param name="Reason">Key of the entry with the reason.</param>
+/// <param name="Judgement">Whose judgement may differ, and by which section of the law.</param>
+public sealed record OverrideLayout(string Amount, string Reason, string Judgement);
 
 /// <summary>A figure of the Outcome strip.</summary>
 public sealed record KeyFigureLayout(string Label, string Line, string Sign);
@@ -98,5 +107,8 @@ internal static class Layouts
         line.UsuallyYes,
         line.When is not null,
         line.Rule,
-        line.Choices);
+        line.Choices,
+        line.CountsAttachments,
+        line.Overrides?.Key,
+        line.Override is { } replaced ? new OverrideLayout(replaced.Amount.Key, replaced.Reason.Key, replaced.Judgement) : null);
 }

@@ -12,6 +12,12 @@ using CsvHelper.Configuration;
 
 namespace Aerarium.Server.Returns;
 
+/// <summary>A file that is taken back.</summary>
+/// <param name="Remove">The rows it brought.</param>
+/// <param name="Restore">The rows it replaced, in order.</param>
+/// <param name="Words">The file, in words.</param>
+public sealed record RowsTakenBack(IReadOnlyList<string> Remove, IReadOnlyList<string> Restore, string? Words);
+
 /// <summary>
 /// The rows of a repeating section as a file: a template with its codes as pick lists, the rows themselves, and a filled file back.
 /// A file is tried first and reported by row and column; it is taken whole, unless the person chooses the good rows.
@@ -20,6 +26,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
 {
     /// <summary>Rows a person is told about at most; the rest is counted.</summary>
     private const int MostRemarks = 500;
+    private const int LongestWords = 200;
 
     /// <summary>The section of a return with a key.</summary>
     /// <exception cref="PlainProblem">There is none.</exception>
@@ -150,6 +157,29 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
         return result;
     }
 
+    /// <summary>Takes a file back, or takes it again: removes rows and brings others back, in order, as one act.</summary>
+    public EditResult TakeBack(long id, string key, RowsTakenBack asked, Caller caller)
+    {
+        var words = EntryReader.Clean(asked.Words);
+        if (words.Length is 0 or > LongestWords || (asked.Remove.Count == 0 && asked.Restore.Count == 0))
+        {
+            throw PlainProblem.Refused("Say which file is taken back, and which of its rows.");
+        }
+
+        var section = SectionOf(workbench.Open(id), key);
+        var result = workbench.Edit(
+            id,
+            caller,
+            [
+                .. asked.Remove.Select(row => new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue)),
+                .. asked.Restore.Select(row => new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue)),
+            ],
+            Origin.Imported,
+            words);
+        ties.Spread(id, caller);
+        return result;
+    }
+
     private static IReadOnlyList<Line> Entered(RepeatingSection section) => [.. section.Lines.Where(l => !l.IsComputed && l.Kind != LineKind.Row)];
 
     private static IEnumerable<IEnumerable<string?>> Cells(Workspace workspace, RepeatingSection section, IReadOnlyList<Line> columns) =>
@@ -165,6 +195,12 @@ internal static class RowFileEndpoints
             Results.File(files.Workbook(id, section, Filled(what)), RowWorkbook.MediaType, $"{section}-{what}.xlsx")).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
         rows.MapGet("/{what}.csv", (long id, string section, string what, RowFiles files) =>
             Results.File(files.Csv(id, section, Filled(what)), "text/csv; charset=utf-8", $"{section}-{what}.csv")).Produces(StatusCodes.Status200OK, contentType: "text/csv");
+        rows.MapPost("/take-back", async (long id, string section, RowsTakenBack asked, ClaimsPrincipal user, RowFiles files, Workbench workbench) =>
+        {
+            var result = files.TakeBack(id, section, asked, Caller.Of(user));
+            await workbench.TellAsync(result);
+            return result;
+        }).RequireAuthorization(Policies.Prepare);
         rows.MapPost("/import", async (
             long id, string section, string? name, string? keep, bool? replace, HttpRequest request, ClaimsPrincipal user, RowFiles files, Workbench workbench, CancellationToken cancellation) =>
         {

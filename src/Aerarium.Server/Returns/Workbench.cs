@@ -200,7 +200,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 Acts.Add(unit, act with { ReturnId = id, ClientId = Before.Record.ClientId });
             }
 
-            var typed = origin is not (Origin.Client or Origin.Practice);
+            var typed = origin is not (Origin.Client or Origin.Practice or Origin.Attached);
             var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows, _changed);
             Storage.Returns.KeepSummary(unit, id, drafted.Summary, typed);
             return drafted.AsStored(Storage.Returns.Find(unit, id)!);
@@ -213,6 +213,11 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             if (line.IsComputed)
             {
                 throw PlainProblem.Refused($"{line.Label} is computed and cannot be typed.", line.Key);
+            }
+
+            if (line.CountsAttachments && origin != Origin.Attached)
+            {
+                throw PlainProblem.Refused($"{line.Label} are counted from the documents attached to the return; attach or remove a document.", line.Key);
             }
 
             var row = line.Table is null ? "" : change.Row ?? "";

@@ -17,6 +17,7 @@ const address = `/api/returns/${store.id}/lists/${props.section.table!.key}`
 
 const send = (keep: 'all' | 'good' | null) =>
   act(async () => {
+    const before = store.rowsOf(props.section.table!.key)
     report.value = await call(
       api.POST('/api/returns/{id}/lists/{section}/import', {
         params: {
@@ -26,7 +27,9 @@ const send = (keep: 'all' | 'good' | null) =>
         ...fileBody(file.value!),
       }),
     )
-    if (report.value.stored) await store.reload()
+    if (!report.value.stored) return
+    await store.reload()
+    store.imported(props.section, before, file.value!.name)
   })
 function choose(event: Event) {
   file.value = (event.target as HTMLInputElement).files?.[0] ?? null

@@ -11,7 +11,16 @@ const store = inject<ReturnStore>('return')!
 const key = computed(() => placeKey(props.line.key, props.row))
 const value = computed(() => store.values.get(key.value))
 const parallel = computed(() => props.beside && store.values.get(placeKey(props.beside.key, props.row)))
-const present = computed(() => [value.value, parallel.value].some((v) => v?.open || v?.kept))
+/** An override is printed beneath its line only once there is one; it is made in the Margin. */
+const present = computed(() =>
+  [value.value, parallel.value].some((v) => (props.line.overrides ? v?.value != null : v?.open || v?.kept)),
+)
+const overridden = computed(
+  () => props.line.override && store.valueOf(props.line.override.amount, props.row)?.value != null,
+)
+const remarks = computed(() =>
+  store.openRemarks.value.some((r) => r.line === props.line.key && (r.row ?? null) === props.row),
+)
 const drafts = computed(() =>
   [props.line, ...(props.beside ? [props.beside] : [])].flatMap((line) => {
     const draft = store.drafts.get(placeKey(line.key, props.row))
@@ -43,13 +52,17 @@ const origins: Record<string, string> = {
   'last-year': 'last yr',
   tied: 'tied',
   imported: 'import',
+  attached: 'docs',
 }
 const origin = computed(() => {
+  if (overridden.value) return 'overrid.'
   if (props.line.computed || !value.value?.origin) return ''
   return value.value.expression ? 'arith.' : (origins[value.value.origin] ?? value.value.origin)
 })
 const originTitle = computed(() =>
-  [value.value?.origin, value.value?.source, value.value?.expression].filter(Boolean).join(', '),
+  overridden.value
+    ? 'overridden, with a reason'
+    : [value.value?.origin, value.value?.source, value.value?.expression].filter(Boolean).join(', '),
 )
 const before = computed(() => {
   if (props.lastYear == null) return ''
@@ -73,6 +86,7 @@ const before = computed(() => {
       <span v-else-if="line.hint && !beside" class="from faint small">{{ line.hint }}</span>
       <span v-if="line.unit" class="from faint small">{{ line.unit }}</span>
       <SeverityMark v-if="finding" :severity="finding.severity" class="mark" />
+      <span v-if="remarks" class="remarked small" title="An open remark; see Remarks in the Margin">remark</span>
     </span>
     <span v-if="!wide && !beside" class="last faint">{{ before }}</span>
     <span class="origin faint small" :title="originTitle">{{ origin }}</span>
@@ -131,6 +145,11 @@ const before = computed(() => {
 }
 .mark {
   margin-left: 8px;
+}
+.remarked {
+  margin-left: 8px;
+  color: var(--bronze);
+  border-bottom: 1px dotted var(--bronze);
 }
 .last {
   text-align: right;

@@ -2,6 +2,7 @@
 import { computed, inject } from 'vue'
 import { amount } from '../shared/format'
 import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+import AttachmentsValue from './AttachmentsValue.vue'
 import EntryField from './EntryField.vue'
 
 /** The value of a line at a place: printed when computed, a field when entered, a word when it does not apply. */
@@ -33,6 +34,7 @@ const shown = computed(() => {
     >
       {{ shown }}
     </button>
+    <AttachmentsValue v-else-if="line.countsAttachments" :line="line" />
     <EntryField v-else :line="line" :row="row" />
   </span>
 </template>

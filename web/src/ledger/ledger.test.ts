@@ -2,7 +2,7 @@ import { mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { ref, shallowReactive, shallowRef, type Ref } from 'vue'
 import type { Schemas } from '../api/client'
-import { placeKey, type Draft, type Finding, type Line, type Value } from '../places/return/returnStore'
+import { placeKey, type Draft, type Finding, type Line, type Remark, type Value } from '../places/return/returnStore'
 import DerivationNode from './DerivationNode.vue'
 import EntryField from './EntryField.vue'
 import LedgerLine from './LedgerLine.vue'
@@ -25,6 +25,9 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     conditional: false,
     rule: 'none',
     choices: null,
+    countsAttachments: false,
+    overrides: null,
+    override: null,
     ...more,
   }
 }
@@ -48,6 +51,8 @@ function fakeStore(now: Value) {
     values: shallowReactive(new Map([[placeKey('form.line', null), now]])),
     drafts: shallowReactive(new Map<string, Draft>()),
     findings: shallowRef<Finding[]>([]),
+    openRemarks: shallowRef<Remark[]>([]),
+    valueOf: (key: string) => (key === 'form.line' ? now : undefined) as Value | undefined,
     focus: shallowRef(null),
     revision: ref(7),
     locked: false,
@@ -179,6 +184,28 @@ describe('a line of the ledger', () => {
     const kept = open(LedgerLine, value(null, { open: false, kept: '410000' }), { line: line('money') }).wrapper
     expect(kept.get('.line').classes()).toContain('closed')
     expect(kept.text()).toContain('410000 kept')
+  })
+
+  it('says that a computed figure is overridden, and prints an override only once there is one', () => {
+    const override = { amount: 'form.line', reason: 'form.reason', judgement: 'The authority may abate it.' }
+    const { wrapper } = open(LedgerLine, value('0'), { line: line('money', { computed: true, override }) })
+    expect(wrapper.get('.origin').text()).toBe('overrid.')
+    const printed = (text: string | null) =>
+      open(LedgerLine, value(text), { line: line('money', { overrides: 'form.charge' }) })
+        .wrapper.find('.line')
+        .exists()
+    expect([printed('0'), printed(null)]).toEqual([true, false])
+  })
+
+  it('is marked while a remark on it is open', () => {
+    const remark = { line: 'form.line', row: null, words: 'w', person: 'p', at: 't', settledBy: null }
+    const marked = (r: Remark) =>
+      open(LedgerLine, value('1'), { line: line('money') }, (s) => (s.openRemarks.value = [r]))
+        .wrapper.find('.remarked')
+        .exists()
+    expect(marked(remark)).toBe(true)
+    expect(marked({ ...remark, line: 'form.other' })).toBe(false)
+    expect(marked({ ...remark, row: 'a' })).toBe(false)
   })
 
   it('offers both values of a conflict', async () => {

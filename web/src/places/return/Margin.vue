@@ -6,18 +6,21 @@ import DerivationNode from '../../ledger/DerivationNode.vue'
 import { amount, day, moment } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
+import Override from './Override.vue'
+import Remarks from './Remarks.vue'
 import Tied from './Tied.vue'
 import type { ReturnStore, Spot } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
 const router = useRouter()
-const tab = ref<'derivation' | 'last-year' | 'source'>('derivation')
+const tab = ref<'derivation' | 'last-year' | 'source' | 'remarks'>('derivation')
 const derivation = ref<Schemas['Derivation'] | null>(null)
 const history = ref<Schemas['LineAct'][]>([])
 const tabs = [
   ['derivation', 'Derivation'],
   ['last-year', 'Last year'],
   ['source', 'Source'],
+  ['remarks', 'Remarks'],
 ] as const
 
 /** The line shown: it follows the line in focus once that has come to rest and its derivation is there. */
@@ -39,8 +42,10 @@ const origins: Record<string, string> = {
   'last-year': 'taken over from the filed return',
   tied: 'tied to',
   imported: 'from a file',
+  attached: 'counted from',
 }
 const tie = computed(() => (spot.value && !spot.value.row ? store.ties.value.get(spot.value.line) : undefined))
+const remarks = computed(() => (spot.value ? store.remarksOn(spot.value.line, spot.value.row).length : 0))
 const differs = computed(
   () => !!tie.value?.sources.length && Number(tie.value.value ?? 0) !== Number(value.value?.value ?? 0),
 )
@@ -96,7 +101,7 @@ const shown = (text: string | null | undefined) => {
         :class="{ at: tab === key }"
         @click="tab = key"
       >
-        {{ label }}
+        {{ label }}<template v-if="key === 'remarks' && remarks"> {{ remarks }}</template>
       </button>
     </div>
     <p v-if="!line" class="secondary empty">Put the cursor in a line to see how it came about.</p>
@@ -120,6 +125,7 @@ const shown = (text: string | null | undefined) => {
             >.
           </p>
         </template>
+        <Override v-if="line.override" :line="line" />
         <div v-for="user in derivation?.goesTo ?? []" :key="user.line!" class="goes">
           <span class="secondary">goes to</span>
           <button class="link" @click="follow(user.line!, user.row ?? null)">{{ user.number }} {{ user.words }}</button>
@@ -142,6 +148,7 @@ const shown = (text: string | null | undefined) => {
           {{ spot?.row ? 'Rows are not compared with last year yet.' : 'There is no return for last year.' }}
         </p>
       </div>
+      <Remarks v-else-if="tab === 'remarks'" :spot="spot!" />
       <div v-else>
         <p v-if="line.from">Copied from: {{ line.from }}.</p>
         <p v-if="value?.origin">

@@ -13,7 +13,15 @@ const view = ref<Schemas['PaymentsView'] | null>(null)
 const typed = ref({ paidOn: '', amount: '', reference: '' })
 const { busy, problem, act } = useAct()
 const path = { id: store.id }
-onMounted(() => act(async () => (view.value = await call(api.GET('/api/returns/{id}/payments', { params: { path } })))))
+const on = ref('')
+/** The advice for a day: today, or the first due day, unless another is chosen. */
+const advise = () =>
+  act(async () => {
+    const query = on.value ? { on: on.value } : {}
+    view.value = await call(api.GET('/api/returns/{id}/payments', { params: { path, query } }))
+    on.value = view.value.on
+  })
+onMounted(advise)
 const note = () =>
   act(async () => {
     view.value = await call(api.POST('/api/returns/{id}/payments', { params: { path }, body: typed.value }))
@@ -32,11 +40,25 @@ const remove = (payment: number) =>
     <table class="plain">
       <tbody>
         <tr>
-          <td>To be paid by {{ day(view.due) }}</td>
+          <td>Reference of the payment</td>
           <td></td>
-          <td class="amount">{{ amount(view.balance) }} {{ view.currency }}</td>
+          <td class="amount reference" data-reference>{{ view.reference.replace(/(.{4})(?=.)/g, '$1 ') }}</td>
           <td></td>
         </tr>
+        <template v-for="part in view.parts" :key="part.label">
+          <tr>
+            <td>{{ part.label }}, by {{ day(part.due) }}</td>
+            <td></td>
+            <td class="amount">{{ amount(part.amount) }} {{ view.currency }}</td>
+            <td></td>
+          </tr>
+          <tr v-for="charge in part.charges" :key="charge.label" :title="charge.words">
+            <td class="charge">{{ charge.label }}, if paid on {{ day(view.on) }}</td>
+            <td class="small secondary">{{ charge.law }}</td>
+            <td class="amount">{{ amount(charge.amount) }}</td>
+            <td></td>
+          </tr>
+        </template>
         <tr v-for="item in view.payments" :key="item.id">
           <td>{{ day(item.paidOn) }}, {{ item.reference }}</td>
           <td class="small secondary">{{ item.notedBy }}</td>
@@ -47,15 +69,24 @@ const remove = (payment: number) =>
             </button>
           </td>
         </tr>
+        <tr v-if="view.dueBy !== view.left">
+          <td>Due by {{ day(view.on) }}</td>
+          <td></td>
+          <td class="amount" data-due>{{ amount(view.dueBy) || '0' }}</td>
+          <td></td>
+        </tr>
         <tr class="left">
           <td>Left to pay</td>
           <td></td>
-          <td class="amount">{{ amount(view.unpaid) || '0' }}</td>
+          <td class="amount">{{ amount(view.left) || '0' }}</td>
           <td></td>
         </tr>
       </tbody>
     </table>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+    <label v-if="view.left !== '0'" class="on small secondary"
+      >If paid on <input v-model="on" type="date" @change="advise"
+    /></label>
     <form v-if="session.mayPrepare" class="note" @submit.prevent="note">
       <v-text-field v-model="typed.paidOn" label="Paid on" hide-details />
       <v-text-field v-model="typed.amount" label="Amount" hide-details />
@@ -70,6 +101,24 @@ const remove = (payment: number) =>
   border-top: 1px solid var(--ink);
   border-bottom: 3px double var(--ink);
   font-weight: 600;
+}
+.charge {
+  padding-left: 16px;
+}
+.reference {
+  font-size: 14px;
+  letter-spacing: 0.02em;
+}
+.on {
+  display: inline-block;
+  margin-top: 10px;
+}
+.on input {
+  border: 0;
+  border-bottom: 1px solid var(--faint);
+  background: transparent;
+  color: var(--ink);
+  font: inherit;
 }
 .note {
   display: grid;

@@ -2,7 +2,7 @@
 import { computed, inject, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, call } from '../../api/client'
-import { plural } from '../../shared/format'
+import { moment, plural } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
 import AlternativesPanel from './AlternativesPanel.vue'
@@ -31,6 +31,12 @@ const views = [
 type View = (typeof views)[number][0]
 const view = ref<View>(route.query.view === undefined ? 'last-year' : (String(route.query.view) as View))
 
+/** The latest open remark of every line that has one. */
+const threads = computed(() => [...new Map(store.openRemarks.value.map((r) => [`${r.line}|${r.row}`, r])).values()])
+const nameOf = (key: string) => {
+  const line = store.lineOf(key)
+  return line ? `${line.number} ${line.label}` : key
+}
 const tied = (finding: Finding) => !!store.ties.value.get(finding.lines[0]!)?.sources.length
 
 function where(finding: Finding): string {
@@ -84,6 +90,20 @@ async function reopen(finding: Finding) {
           </p>
         </div>
       </div>
+      <template v-if="threads.length">
+        <div class="rule-head accepted-head">
+          <h2>Remarks</h2>
+          <span class="small secondary">{{ plural(threads.length, 'line') }} with open remarks</span>
+        </div>
+        <div v-for="thread in threads" :key="thread.line + thread.row" class="finding">
+          <span class="secondary">remark</span>
+          <div>
+            <p>{{ thread.words }}</p>
+            <p class="small faint">{{ thread.person }}, {{ moment(thread.at) }}, on {{ nameOf(thread.line) }}</p>
+            <router-link :to="store.placeOfLine(thread.line, thread.row)">Go to the line</router-link>
+          </div>
+        </div>
+      </template>
       <template v-if="accepted.length">
         <div class="rule-head accepted-head"><h2>Accepted</h2></div>
         <div v-for="finding in accepted" :key="finding.id + finding.row" class="finding">

@@ -5,6 +5,8 @@ import { ReturnStore, type Section } from './returnStore'
 
 const server = vi.hoisted(() => ({
   sent: [] as unknown[][],
+  posted: [] as [string, object][],
+  remarks: [] as object[],
   answer: null as unknown as (changes: never[]) => unknown,
   live: {} as Record<string, (...args: never[]) => void>,
 }))
@@ -22,7 +24,12 @@ vi.mock('../../api/client', async (original) => ({
   ...(await original<typeof import('../../api/client')>()),
   call: async (pending: unknown) => pending,
   api: {
-    GET: (path: string) => (path.startsWith('/api/definitions') ? layout() : view()),
+    GET: (path: string) =>
+      path.startsWith('/api/definitions') ? layout() : path.endsWith('/remarks') ? server.remarks : view(),
+    POST: (path: string, options: { body: object }) => {
+      server.posted.push([path, options.body])
+      return server.answer([])
+    },
     PATCH: (_: string, options: { body: { changes: never[] } }) => {
       server.sent.push(options.body.changes)
       return server.answer(options.body.changes)
@@ -154,6 +161,8 @@ describe('a return as it is worked on', () => {
   beforeEach(async () => {
     kept.clear()
     server.sent = []
+    server.posted = []
+    server.remarks = []
     server.answer = () => result()
     store = await ReturnStore.open(4, me)
     await settled()
@@ -192,6 +201,58 @@ describe('a return as it is worked on', () => {
       ['form.paid', '100'],
       ['form.paid', '1'],
     ])
+  })
+
+  it('takes a whole file back as one step, and again', async () => {
+    const section = rows(store)
+    store.rows.set('form.rows', ['f1-2', 'f1-3'])
+    store.imported(section, ['a', 'b'], 'certificates.csv')
+    store.undo()
+    await settled()
+    store.redo()
+    await settled()
+    expect(server.posted.map(([path, body]) => [path.split('/').at(-1), body])).toEqual([
+      ['take-back', { remove: ['f1-2', 'f1-3'], restore: ['a', 'b'], words: 'certificates.csv, taken back' }],
+      ['take-back', { remove: ['a', 'b'], restore: ['f1-2', 'f1-3'], words: 'certificates.csv, taken again' }],
+    ])
+    expect(server.sent).toEqual([])
+  })
+
+  it('sets an override and its reason as one step', async () => {
+    const at = (key: string) => store.lineOf(key)!
+    store.setMany([
+      [null, at('form.paid'), '0'],
+      [null, at('scope.car'), 'abated'],
+    ])
+    await settled()
+    expect(server.sent.flat()).toMatchObject([
+      { line: 'form.paid', row: null, value: '0' },
+      { line: 'scope.car', row: null, value: 'abated' },
+    ])
+    store.undo()
+    await settled()
+    expect(server.sent.flat().slice(2)).toMatchObject([{ value: '100' }, { value: '' }])
+  })
+
+  it('keeps remarks by line and row, live', () => {
+    const remark = (line: string, row: string | null, settledBy: string | null) => ({
+      line,
+      row,
+      words: 'Why?',
+      person: 'Pia',
+      at: '2026-06-18T14:06:00Z',
+      settledBy,
+    })
+    const list = [
+      remark('form.paid', null, null),
+      remark('form.rows.cost', 'a', 'Rukia'),
+      remark('form.paid', null, 'Pia'),
+    ]
+    server.live.remarks!(5 as never, [] as never)
+    server.live.remarks!(4 as never, list as never)
+    expect(store.remarksOn('form.paid', null)).toHaveLength(2)
+    expect(store.remarksOn('form.rows.cost', 'b')).toHaveLength(0)
+    expect(store.openRemarks.value).toEqual([list[0]])
   })
 
   it('forgets what was undone when something new is typed', async () => {

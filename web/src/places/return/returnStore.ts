@@ -10,6 +10,7 @@ export type Form = Schemas['FormLayout']
 export type Finding = Schemas['FindingView']
 export type Value = Schemas['ValueView']
 export type Tie = Schemas['TieView']
+export type Remark = Schemas['RemarkView']
 
 /** What was typed into a line and has not become its value: on its way, refused, or overtaken by somebody else. */
 export interface Draft {
@@ -26,8 +27,8 @@ export interface Spot {
 }
 
 interface Step {
-  undo: Change[]
-  redo: Change[]
+  undo: Change[] | (() => Promise<unknown>)
+  redo: Change[] | (() => Promise<unknown>)
 }
 
 export function placeKey(line: string, row: string | null | undefined): string {
@@ -42,6 +43,7 @@ export class ReturnStore {
   readonly drafts = shallowReactive(new Map<string, Draft>())
   readonly findings = shallowRef<Finding[]>([])
   readonly ties = shallowRef<Map<string, Tie>>(new Map())
+  readonly remarks = shallowRef<Remark[]>([])
   readonly progress = shallowRef<Schemas['FormProgress'][]>([])
   readonly openSections = shallowRef<Set<number>>(new Set())
   readonly outcome = shallowRef<Map<string, string>>(new Map())
@@ -65,6 +67,8 @@ export class ReturnStore {
   readonly warnings = computed(
     () => this.findings.value.filter((f) => f.severity === 'warning' && !f.acceptance).length,
   )
+
+  readonly openRemarks = computed(() => this.remarks.value.filter((r) => !r.settledBy))
 
   private constructor(
     readonly id: number,
@@ -99,6 +103,7 @@ export class ReturnStore {
     )
     const store = new ReturnStore(id, layout, view, me)
     void store.connect()
+    void store.loadRemarks()
     return store
   }
 
@@ -179,8 +184,8 @@ export class ReturnStore {
   }
 
   /** Sets several cells as one step that is undone at once. */
-  setMany(cells: [string, Line, string][]) {
-    const step: Step = { undo: [], redo: [] }
+  setMany(cells: [string | null, Line, string][]) {
+    const step = { undo: [] as Change[], redo: [] as Change[] }
     for (const [row, line, typed] of cells) {
       const before = this.valueOf(line.key, row)
       const change: Change = {
@@ -204,7 +209,7 @@ export class ReturnStore {
 
   /** Puts a block of typed texts into rows, from the first on; rows that are missing are added. One step. */
   pasteRows(section: Section, into: string[], block: [Line, string][][]) {
-    const step: Step = { undo: [], redo: [] }
+    const step = { undo: [] as Change[], redo: [] as Change[] }
     block.forEach((cells, index) => {
       const present = into[index]
       const row = present ?? this.newRow()
@@ -302,14 +307,47 @@ export class ReturnStore {
     if (!step) return
     this.undone.value = ''
     this.future.push(step)
-    this.send(step.undo)
+    this.run(step.undo)
   }
 
   redo() {
     const step = this.future.pop()
     if (!step) return
     this.past.push(step)
-    this.send(step.redo)
+    this.run(step.redo)
+  }
+
+  /** Notes that rows of a section were replaced by a file, so that undo takes the whole file back as one step. */
+  imported(section: Section, before: string[], file: string) {
+    const after = this.rowsOf(section.table!.key)
+    const put = (to: string[], from: string[], words: string) => async () => {
+      this.takeResult(
+        await call(
+          api.POST('/api/returns/{id}/lists/{section}/take-back', {
+            params: { path: { id: this.id, section: section.table!.key } },
+            body: {
+              remove: from.filter((row) => !to.includes(row)),
+              restore: to.filter((row) => !from.includes(row)),
+              words: `${file}, ${words}`,
+            },
+          }),
+        ),
+      )
+      await this.reload()
+    }
+    this.past.push({ undo: put(before, after, 'taken back'), redo: put(after, before, 'taken again') })
+    this.future.length = 0
+    this.undone.value = `${file} taken.`
+  }
+
+  /** Reads the remarks anew. */
+  async loadRemarks() {
+    this.remarks.value = await call(api.GET('/api/returns/{id}/remarks', { params: { path: { id: this.id } } }))
+  }
+
+  /** The remarks on a line, oldest first. */
+  remarksOn(line: string, row: string | null): Remark[] {
+    return this.remarks.value.filter((r) => r.line === line && (r.row ?? null) === row)
   }
 
   /** In a conflict: keeps what the other person typed. */
@@ -365,7 +403,12 @@ export class ReturnStore {
   private do(step: Step) {
     this.past.push(step)
     this.future.length = 0
-    this.send(step.redo)
+    this.run(step.redo)
+  }
+
+  private run(what: Change[] | (() => Promise<unknown>)) {
+    if (Array.isArray(what)) this.send(what)
+    else what().catch((error: Error) => (this.problem.value = error.message))
   }
 
   private send(changes: Change[]) {
@@ -472,6 +515,9 @@ export class ReturnStore {
       .build()
     this.connection = connection
     connection.on('changed', (result: Schemas['EditResult']) => this.apply(result))
+    connection.on('remarks', (returnId: number, remarks: Remark[]) => {
+      if (returnId === this.id) this.remarks.value = remarks
+    })
     connection.on('presence', (returnId: number, names: string[]) => {
       if (returnId === this.id) this.others.value = names.filter((name) => name !== this.me.name)
     })
@@ -483,6 +529,7 @@ export class ReturnStore {
       await connection.invoke('Join', this.id)
       await this.queue.flush()
       await this.reload()
+      await this.loadRemarks()
       this.statusTick.value++
     })
     try {

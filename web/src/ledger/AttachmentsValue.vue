@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+import { api, call, fileBody } from '../api/client'
+import { useAct } from '../shared/act'
+import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+
+/** How many documents of a kind are attached to the return, and the act that attaches one. */
+const props = defineProps<{ line: Line }>()
+const store = inject<ReturnStore>('return')!
+const { busy, problem, act } = useAct()
+const key = computed(() => placeKey(props.line.key, null))
+const focus = () => (store.focus.value = { line: props.line.key, row: null })
+
+function attach(event: Event) {
+  const input = event.target as HTMLInputElement
+  void act(async () => {
+    for (const file of input.files ?? []) {
+      const { clientId: id, year } = store.view.value
+      const query = { Name: file.name, Kind: props.line.label, Year: year, ReturnId: store.id }
+      await call(api.POST('/api/clients/{id}/documents', { params: { path: { id }, query }, ...fileBody(file) }))
+    }
+    await store.reload()
+  }).finally(() => (input.value = ''))
+}
+</script>
+
+<template>
+  <span class="attachments" :data-place="key">
+    <span v-if="problem" class="problem small" role="alert">{{ problem }}</span>
+    <label v-if="!store.locked" class="link" :class="{ busy }"
+      >Attach<input
+        type="file"
+        multiple
+        :disabled="busy"
+        :aria-label="`Attach: ${line.label}`"
+        @focus="focus"
+        @change="attach"
+    /></label>
+    <span class="count">{{ store.values.get(key)?.value ?? 'none' }}</span>
+  </span>
+</template>
+
+<style scoped>
+.attachments {
+  display: inline-flex;
+  gap: 14px;
+  align-items: baseline;
+  padding-right: 8px;
+}
+label {
+  position: relative;
+  cursor: pointer;
+}
+label:focus-within {
+  outline: 2px solid var(--verdigris);
+  outline-offset: 2px;
+}
+input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  width: 100%;
+  cursor: pointer;
+}
+.busy {
+  opacity: 0.5;
+}
+.count {
+  min-width: 34px;
+  text-align: right;
+}
+.problem {
+  color: var(--brick);
+}
+</style>
