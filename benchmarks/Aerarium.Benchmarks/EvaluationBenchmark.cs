@@ -25,20 +25,26 @@ public class EvaluationBenchmark
         _definition.Evaluator.Compile();
         _sheet = new Sheet(_definition);
         _sheet.Load(Case(), new DateOnly(2026, 3, 1));
-        _straight.Employers =
-        [
-            new() { Pin = "P051440218K", Name = "Kelp", Months = 12, Basic = 3_000_000, Bonus = 600_000, OtherBenefits = 120_000, HousingClass = StraightLine.Code.Ordinary, Arrangement = StraightLine.Code.Lease, RentEmployer = 900_000, RentEmployee = 120_000, Total = 5_100_000, Retirement = 240_000, Pensionable = 3_000_000, Health = 99_000, Levy = 54_000, Tax = 1_260_000 },
-            new() { Pin = "P051775530M", Name = "Moth", Months = 5, Basic = 360_000, Total = 360_000, Retirement = 20_700, Pensionable = 360_000, Health = 9_900, Levy = 5_400, Tax = 52_000 },
-        ];
-        _straight.Cars = [new() { Provider = 0, Arrangement = StraightLine.Code.Owned, Body = StraightLine.Code.Saloon, Engine = 1_900, Cost = 2_500_000, Months = 12 }];
-        _straight.Policies = [new() { Kind = StraightLine.Code.Life, Commencement = new DateOnly(2016, 9, 1).DayNumber, Premium = 24_000 }];
-        _straight.Interest = [402_350];
-        (_straight.HasHousing, _straight.HasCar, _straight.HasMortgage, _straight.HasInsurance) = (true, true, true, true);
+        Fill(_straight);
         Compiled();
         if (_straight.Run() != _sheet.Amounts[_definition.Balance.Slot])
         {
             throw new InvalidOperationException($"The two disagree: {_straight.Balance} and {_sheet.Amounts[_definition.Balance.Slot]}.");
         }
+    }
+
+    /// <summary>The same case for straight-line C#.</summary>
+    internal static void Fill(StraightLine straight)
+    {
+        straight.Employers =
+        [
+            new() { Pin = "P051440218K", Name = "Kelp", Months = 12, Basic = 3_000_000, Bonus = 600_000, OtherBenefits = 120_000, HousingClass = StraightLine.Code.Ordinary, Arrangement = StraightLine.Code.Lease, RentEmployer = 900_000, RentEmployee = 120_000, Total = 5_100_000, Retirement = 240_000, Pensionable = 3_000_000, Health = 99_000, Levy = 54_000, Tax = 1_260_000 },
+            new() { Pin = "P051775530M", Name = "Moth", Months = 5, Basic = 360_000, Total = 360_000, Retirement = 20_700, Pensionable = 360_000, Health = 9_900, Levy = 5_400, Tax = 52_000 },
+        ];
+        straight.Cars = [new() { Provider = 0, Arrangement = StraightLine.Code.Owned, Body = StraightLine.Code.Saloon, Engine = 1_900, Cost = 2_500_000, Months = 12 }];
+        straight.Policies = [new() { Kind = StraightLine.Code.Life, Commencement = new DateOnly(2016, 9, 1).DayNumber, Premium = 24_000 }];
+        straight.Interest = [402_350];
+        (straight.HasHousing, straight.HasCar, straight.HasMortgage, straight.HasInsurance) = (true, true, true, true);
     }
 
     /// <summary>Straight-line C#.</summary>
@@ -61,7 +67,7 @@ public class EvaluationBenchmark
         return _sheet.Amounts[_definition.Balance.Slot];
     }
 
-    private static EntrySet Case()
+    internal static EntrySet Case()
     {
         var set = new EntrySet();
         foreach (var question in new[] { "resident", "employer-car", "employer-housing", "mortgage", "insurance" })
@@ -93,7 +99,16 @@ public class EvaluationBenchmark
         return row;
     }
 
-    /// <summary>Runs the benchmark.</summary>
-    public static void Main() => BenchmarkRunner.Run<EvaluationBenchmark>(
-        DefaultConfig.Instance.AddJob(Job.Default.WithWarmupCount(6).WithIterationCount(12)).WithArtifactsPath(Path.Combine(Path.GetTempPath(), "aerarium-benchmarks")));
+    /// <summary>Runs the benchmark; with 'revalidate' and a folder, revalidates 10,000 returns instead and leaves there what a spreadsheet engine needs to do the same.</summary>
+    public static void Main(string[] arguments)
+    {
+        if (arguments is ["revalidate", var folder])
+        {
+            Revalidation.Run(folder);
+            return;
+        }
+
+        BenchmarkRunner.Run<EvaluationBenchmark>(
+            DefaultConfig.Instance.AddJob(Job.Default.WithWarmupCount(6).WithIterationCount(12)).WithArtifactsPath(Path.Combine(Path.GetTempPath(), "aerarium-benchmarks")));
+    }
 }

@@ -182,7 +182,7 @@ public sealed class PrintedCopy
 
     private void Lines(Section section, int row)
     {
-        foreach (var line in section.Lines)
+        foreach (var line in section.LinesAsRead)
         {
             if (_evaluation.Value(line, row) is not { } value)
             {

@@ -41,6 +41,9 @@ public class Section
     /// <summary>Its lines; for repeating sections the columns of a row.</summary>
     public IReadOnlyList<Line> Lines => LineList;
 
+    /// <summary>Its lines as they are read: what overrides a computed line comes after it.</summary>
+    public IEnumerable<Line> LinesAsRead => LineList.Where(l => l.Overrides is null).SelectMany(l => l.Override is { } given ? [l, given.Amount, given.Reason] : (Line[])[l]);
+
     internal List<Line> LineList { get; } = [];
 }
 

@@ -89,7 +89,7 @@ internal static class Layouts
         section.Law,
         section.When?.Words,
         section is RepeatingSection table ? new TableLayout(table.Key, table.RowLabel, table.NamedBy?.Key, table.IsGrid) : null,
-        [.. section.Lines.Select(Of)]);
+        [.. section.LinesAsRead.Select(Of)]);
 
     private static LineLayout Of(Line line) => new(
         line.Key,

@@ -82,11 +82,11 @@ const before = computed(() => {
     <span class="number faint small">{{ line.number }}</span>
     <span class="label" :title="[line.label, line.from ?? line.hint].filter(Boolean).join(', ')">
       <span :class="{ strong: line.rule !== 'none' }">{{ line.label }}</span>
+      <span v-if="remarks" class="remarked small" title="An open remark; see Remarks in the Margin">remark</span>
       <span v-if="line.from && !beside" class="from faint small">{{ line.from }}</span>
       <span v-else-if="line.hint && !beside" class="from faint small">{{ line.hint }}</span>
       <span v-if="line.unit" class="from faint small">{{ line.unit }}</span>
       <SeverityMark v-if="finding" :severity="finding.severity" class="mark" />
-      <span v-if="remarks" class="remarked small" title="An open remark; see Remarks in the Margin">remark</span>
     </span>
     <span v-if="!wide && !beside" class="last faint">{{ before }}</span>
     <span class="origin faint small" :title="originTitle">{{ origin }}</span>

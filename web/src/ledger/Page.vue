@@ -12,7 +12,7 @@ const lastYear = computed(() => store.view.value.lastYear)
 const beside = computed(() => store.besideOf(props.form))
 const isOpen = (section: Section | undefined) => !!section && store.openSections.value.has(section.position)
 const hasLines = (section: Section) =>
-  section.table !== null ||
+  !!section.table ||
   section.lines.some((line) => store.values.get(`${line.key}|`)?.open || store.values.get(`${line.key}|`)?.kept)
 
 /** What is drawn under one heading: a section, with the same section of the parallel column; repeating sections stand one under the other. */

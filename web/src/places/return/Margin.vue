@@ -101,7 +101,7 @@ const shown = (text: string | null | undefined) => {
         :class="{ at: tab === key }"
         @click="tab = key"
       >
-        {{ label }}<template v-if="key === 'remarks' && remarks"> {{ remarks }}</template>
+        {{ key === 'remarks' && remarks ? `${label} ${remarks}` : label }}
       </button>
     </div>
     <p v-if="!line" class="secondary empty">Put the cursor in a line to see how it came about.</p>
