@@ -98,6 +98,17 @@ public sealed class Rows
         }
     }
 
+    /// <summary>Whether every column of a row holds exactly what a row of another sheet of the same section holds, and applies as there.</summary>
+    public bool SameRow(int row, Rows other, int otherRow)
+    {
+        var (here, there) = (row * Width, otherRow * Width);
+        return Amounts.AsSpan(here, Width).SequenceEqual(other.Amounts.AsSpan(there, Width))
+            && Codes.AsSpan(here, Width).SequenceEqual(other.Codes.AsSpan(there, Width))
+            && Filled.AsSpan(here, Width).SequenceEqual(other.Filled.AsSpan(there, Width))
+            && Open.AsSpan(here, Width).SequenceEqual(other.Open.AsSpan(there, Width))
+            && Texts.AsSpan(here, Width).SequenceEqual(other.Texts.AsSpan(there, Width));
+    }
+
     /// <summary>Takes what was given in a row from another sheet's row; false when there is none.</summary>
     internal bool CopyGiven(int row, Rows from, int place)
     {
@@ -108,17 +119,42 @@ public sealed class Rows
 
         var (source, target) = (place * Width, row * Width);
         Array.Copy(from.GivenAmounts, source, GivenAmounts, target, Width);
-        Array.Copy(from.GivenAmounts, source, Amounts, target, Width);
         Array.Copy(from.GivenCodes, source, GivenCodes, target, Width);
-        Array.Copy(from.GivenCodes, source, Codes, target, Width);
         Array.Copy(from.GivenFilled, source, GivenFilled, target, Width);
-        Array.Copy(from.GivenFilled, source, Filled, target, Width);
         Array.Copy(from.GivenTexts, source, GivenTexts, target, Width);
-        Array.Copy(from.GivenTexts, source, Texts, target, Width);
         return true;
     }
 
-    internal void Grow(int rows)
+    /// <summary>Takes what was given in all rows of another sheet that has as many; nothing is copied until <see cref="OwnGiven"/>.</summary>
+    internal void ShareGiven(Rows from)
+    {
+        (GivenAmounts, GivenCodes, GivenFilled, GivenTexts) = (from.GivenAmounts, from.GivenCodes, from.GivenFilled, from.GivenTexts);
+        _sharesGiven = true;
+    }
+
+    /// <summary>Makes what was given this sheet's own, before it is written to.</summary>
+    internal void OwnGiven()
+    {
+        if (_sharesGiven)
+        {
+            (GivenAmounts, GivenCodes, GivenFilled, GivenTexts) = ([.. GivenAmounts], [.. GivenCodes], [.. GivenFilled], [.. GivenTexts]);
+            _sharesGiven = false;
+        }
+    }
+
+    /// <summary>What was given is what counts, until the rules have run.</summary>
+    internal void StartFromGiven()
+    {
+        var cells = GivenCount * Width;
+        Array.Copy(GivenAmounts, Amounts, cells);
+        Array.Copy(GivenCodes, Codes, cells);
+        Array.Copy(GivenFilled, Filled, cells);
+        Array.Copy(GivenTexts, Texts, cells);
+    }
+
+    private bool _sharesGiven;
+
+    internal void Grow(int rows, bool given = true)
     {
         if (rows * Width <= Amounts.Length && Amounts.Length > 0)
         {
@@ -131,11 +167,14 @@ public sealed class Rows
         Filled = new bool[size];
         Texts = new string?[size];
         Open = new bool[size];
-        GivenAmounts = new decimal[size];
-        GivenCodes = new int[size];
-        GivenFilled = new bool[size];
-        GivenTexts = new string?[size];
         Findings = new bool[Math.Max(1, size / Math.Max(1, Width) * FindingWidth)];
+        if (given)
+        {
+            GivenAmounts = new decimal[size];
+            GivenCodes = new int[size];
+            GivenFilled = new bool[size];
+            GivenTexts = new string?[size];
+        }
     }
 }
 
@@ -312,27 +351,38 @@ public sealed class Sheet
         {
             var rows = Tables[table.TableNumber];
             var given = entries.RowsOf(table.Key);
-            rows.Grow(given.Count);
+            var (known, read) = before is null ? (null, []) : (before.Sheet.Rows(table), before.Entries.RowsOf(table.Key));
+            var asMany = known is not null && read.Count == given.Count && known.Width == rows.Width;
+            rows.Grow(given.Count, given: !asMany);
+            if (asMany)
+            {
+                rows.ShareGiven(known!);
+            }
+
             rows.Count = rows.GivenCount = given.Count;
             rows.Current = 0;
             Array.Fill(rows.Open, true);
-            var (known, read) = before is null ? (null, []) : (before.Sheet.Rows(table), before.Entries.RowsOf(table.Key));
+            var pointsElsewhere = table.Lines.Any(l => l.Kind == LineKind.Row);
             for (var row = 0; row < given.Count; row++)
             {
-                var copied = known is not null && rows.CopyGiven(row, known, PlaceOf(given[row], row, read, read.Count - given.Count));
+                var copied = asMany ? ReferenceEquals(read[row], given[row]) : known is not null && rows.CopyGiven(row, known, PlaceOf(given[row], row, read, read.Count - given.Count));
+                if (copied && !pointsElsewhere)
+                {
+                    continue;
+                }
+
+                rows.OwnGiven();
                 foreach (var line in table.Lines)
                 {
                     if (!line.IsComputed && (!copied || line.Kind == LineKind.Row))
                     {
                         var at = (row * rows.Width) + line.Slot;
                         Put(line, given[row].Values.GetValueOrDefault(line.Name), entries, rows.GivenAmounts, rows.GivenCodes, rows.GivenFilled, rows.GivenTexts, at);
-                        rows.Amounts[at] = rows.GivenAmounts[at];
-                        rows.Codes[at] = rows.GivenCodes[at];
-                        rows.Filled[at] = rows.GivenFilled[at];
-                        rows.Texts[at] = rows.GivenTexts[at];
                     }
                 }
             }
+
+            rows.StartFromGiven();
         }
     }
 

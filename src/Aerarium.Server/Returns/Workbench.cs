@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 using Aerarium.Core.Days;
 using Aerarium.Core.Definitions;
@@ -128,7 +129,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
 
     private sealed class PendingEdit(Workspace before, Caller caller, Origin origin, string? source, string at, Func<long, string> nameOf)
     {
-        private readonly Dictionary<(string Line, string Row), EntryRecord> _entries = new(before.Entries);
+        private readonly ImmutableDictionary<(string Line, string Row), EntryRecord>.Builder _entries = before.Entries.ToBuilder();
         private readonly Dictionary<string, IReadOnlyList<string>> _rows = new(before.Rows);
         private readonly List<EntryRecord> _changed = [];
         private readonly Dictionary<string, List<string>> _orders = [];
@@ -201,7 +202,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             }
 
             var typed = origin is not (Origin.Client or Origin.Practice or Origin.Attached);
-            var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries, _rows, _changed);
+            var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries.ToImmutable(), _rows, _changed);
             Storage.Returns.KeepSummary(unit, id, drafted.Summary, typed);
             return drafted.AsStored(Storage.Returns.Find(unit, id)!);
         }

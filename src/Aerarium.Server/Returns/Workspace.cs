@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
@@ -14,7 +15,7 @@ public sealed class Workspace
     private Workspace(
         ReturnRecord record,
         Definition definition,
-        IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
+        ImmutableDictionary<(string Line, string Row), EntryRecord> entries,
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<AcceptanceRecord> acceptances,
         IReadOnlyList<string> practiceGaps,
@@ -69,7 +70,7 @@ public sealed class Workspace
     public Definition Definition { get; }
 
     /// <summary>Entries by line and row (empty for single lines); those of removed rows are kept.</summary>
-    public IReadOnlyDictionary<(string Line, string Row), EntryRecord> Entries { get; }
+    public ImmutableDictionary<(string Line, string Row), EntryRecord> Entries { get; }
 
     /// <summary>Order of rows by repeating section.</summary>
     public IReadOnlyDictionary<string, IReadOnlyList<string>> Rows { get; }
@@ -108,7 +109,7 @@ public sealed class Workspace
     public static Workspace Load(Unit unit, ReturnRecord record, Definition definition, DateOnly today, Func<ReturnRecord, Workspace> open) => new(
         record,
         definition,
-        Storage.Returns.Entries(unit, record.Id).ToDictionary(e => (e.Line, e.Row)),
+        Storage.Returns.Entries(unit, record.Id).ToImmutableDictionary(e => (e.Line, e.Row)),
         Storage.Returns.Rows(unit, record.Id).GroupBy(r => r.Section).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(r => r.Row)]),
         Storage.Acceptances.Of(unit, record.Id),
         PracticeParticulars.Credential(unit, Catalogue.CountryOf(record.Definition)) is null
@@ -123,7 +124,7 @@ public sealed class Workspace
     /// <summary>The next revision with other entries and rows; what did not change is shared with this one.</summary>
     public Workspace With(
         ReturnRecord record,
-        IReadOnlyDictionary<(string Line, string Row), EntryRecord> entries,
+        ImmutableDictionary<(string Line, string Row), EntryRecord> entries,
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<EntryRecord> changed) =>
         new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties, (NextEntrySet(entries, rows, changed), Evaluation));
@@ -265,6 +266,11 @@ public sealed class Workspace
             {
                 var earlier = places is null ? row : places.GetValueOrDefault(ids[row], -1);
                 var typed = touched.Contains(ids[row]);
+                if (earlier >= 0 && !decided && !typed && left.SameRow(earlier, right, row))
+                {
+                    continue;
+                }
+
                 foreach (var line in table.Lines)
                 {
                     var (a, b) = ((earlier * left.Width) + line.Slot, (row * right.Width) + line.Slot);

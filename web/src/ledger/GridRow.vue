@@ -83,13 +83,11 @@ function marks(line: Line, column: number): Record<string, boolean> {
 .row {
   display: grid;
   height: 28px;
-  width: max-content;
+  width: var(--across);
   min-width: 100%;
+  contain: strict;
 }
 .mark {
-  position: sticky;
-  left: 0;
-  z-index: 1;
   background: var(--paper);
   padding: 4px 6px;
   font-size: 12px;

@@ -27,6 +27,7 @@ const columns = computed(() =>
 const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }
 const widthOf = (line: Line) => widths[line.kind] ?? 104
 const template = computed(() => `52px ${columns.value.map((c) => `${widthOf(c)}px`).join(' ')}`)
+const across = computed(() => `${columns.value.reduce((sum, c) => sum + widthOf(c), 52)}px`)
 
 const words = ref('')
 const onlyFound = ref(false)
@@ -331,7 +332,7 @@ onBeforeUnmount(() => resized?.disconnect())
     :aria-label="section.title"
     :aria-rowcount="all.length + 1"
     :aria-colcount="columns.length + 1"
-    :style="{ maxHeight: `${(rows.length + 3) * ROW}px` }"
+    :style="{ maxHeight: `${(rows.length + 3) * ROW}px`, '--across': across }"
     :aria-activedescendant="active"
     @scroll="scrollTop = scroller!.scrollTop"
     @focus="focused = true"
@@ -422,7 +423,7 @@ onBeforeUnmount(() => resized?.disconnect())
 .head {
   display: grid;
   height: 28px;
-  width: max-content;
+  width: var(--across);
   min-width: 100%;
   position: sticky;
   top: 0;
@@ -431,9 +432,6 @@ onBeforeUnmount(() => resized?.disconnect())
   border-bottom: 1px solid var(--ink);
 }
 .head .mark {
-  left: 0;
-  position: sticky;
-  background: var(--paper);
   text-align: right;
   border-right: 1px solid var(--hairline);
 }
