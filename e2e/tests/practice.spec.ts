@@ -81,7 +81,7 @@ test('reminders, payments and an amendment', async ({ browser, servers }) => {
   await page.getByLabel('Amount').fill('4,000')
   await page.getByLabel('Reference on the slip').fill('SLIP-1')
   await page.getByRole('button', { name: 'Note payment' }).click()
-  await expect(page.getByRole('row', { name: /Left to pay/ })).toContainText('537.50')
+  await expect(page.getByRole('row', { name: /Left to pay/ })).toContainText('1,399.63')
 
   await page.getByRole('button', { name: 'Open an amended return' }).click()
   await expect(page.getByText('2024, amended')).toBeVisible()

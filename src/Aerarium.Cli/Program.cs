@@ -6,6 +6,7 @@ return args switch
     ["compute", var file] => ComputeCommand.Run(file, Console.In, Console.Out, Console.Error),
     ["lines", var id, var year] => LinesCommand.Run(id, year, Periods.WholeYear, Console.Out, Console.Error),
     ["lines", var id, var year, var period] => LinesCommand.Run(id, year, period, Console.Out, Console.Error),
+    ["verify", var file] => VerifyCommand.Run(file, Console.Out, Console.Error),
     _ => Usage(),
 };
 
@@ -15,6 +16,7 @@ static int Usage()
         Usage:
           compute FILE          computes one case, or an array of cases, of entries ('-' reads standard input)
           lines RETURN YEAR [PERIOD]  lists every line of a return
+          verify PARCEL         verifies the Parcel of a filed return, on its own
         """);
     return 2;
 }

@@ -41,6 +41,23 @@ public static class XmlSignature
         signed.KeyInfo.AddClause(new KeyInfoX509Data(certificate));
         signed.ComputeSignature();
         document.DocumentElement!.AppendChild(document.ImportNode(signed.GetXml(), deep: true));
+        return Save(document);
+    }
+
+    /// <summary>A signed document without its signature; the bytes that were signed, written in the same way.</summary>
+    public static byte[] Unsigned(byte[] xml)
+    {
+        var document = SchemaCheck.Read(xml);
+        foreach (var signature in document.GetElementsByTagName("Signature", SignedXml.XmlDsigNamespaceUrl).OfType<XmlElement>().ToList())
+        {
+            signature.ParentNode!.RemoveChild(signature);
+        }
+
+        return Save(document);
+    }
+
+    private static byte[] Save(XmlDocument document)
+    {
         using var stream = new MemoryStream();
         using (var writer = XmlWriter.Create(stream, new XmlWriterSettings { Encoding = new UTF8Encoding(false), NewLineHandling = NewLineHandling.None }))
         {

@@ -98,6 +98,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<EReturnBuilding>();
         builder.Services.AddSingleton<PracticeMailbox>();
         builder.Services.AddSingleton<AuthorityMail>();
+        builder.Services.AddSingleton<AuthorityCertificate>();
         builder.Services.AddSingleton<SendingDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();

@@ -78,7 +78,18 @@ public sealed record Answer(
     DateTimeOffset? AnsweredAt,
     string Sha256,
     string? Acknowledgement,
-    IReadOnlyList<Reason>? Reasons);
+    IReadOnlyList<Reason>? Reasons)
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+    };
+
+    /// <summary>The answer as it is sent: JSON, the same bytes for the same answer.</summary>
+    public byte[] Written() => JsonSerializer.SerializeToUtf8Bytes(this, Json);
+}
 
 /// <summary>Faults on demand and the delay of answers.</summary>
 public sealed class Faults

@@ -53,7 +53,9 @@ public static class AuthorityEndpoints
                 ? Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404)
                 : Results.Ok(registry.Certificates(pin, year)));
 
-        service.MapPost("/submissions", async (HttpContext http, Archive archive, Examiner examiner) =>
+        service.MapGet("/certificate", (AuthoritySeal seal) => Results.File(seal.Certificate, "application/pkix-cert"));
+
+        service.MapPost("/submissions", async (HttpContext http, Archive archive, Examiner examiner, AuthoritySeal seal) =>
         {
             var key = http.Request.Headers["Idempotency-Key"].ToString();
             if (key.Length is 0 or > LongestKey)
@@ -72,13 +74,21 @@ public static class AuthorityEndpoints
                 return Results.Empty;
             }
 
-            return Results.Accepted($"/submissions/{key}", archive.AnswerTo(submission));
+            return Sealed(http, seal, archive.AnswerTo(submission), StatusCodes.Status202Accepted);
         });
 
-        service.MapGet("/submissions/{key}", (string key, Archive archive) =>
+        service.MapGet("/submissions/{key}", (string key, HttpContext http, Archive archive, AuthoritySeal seal) =>
             archive.Find(key) is { } submission
-                ? Results.Ok(archive.AnswerTo(submission))
+                ? Sealed(http, seal, archive.AnswerTo(submission), StatusCodes.Status200OK)
                 : Results.Problem("No submission with this key has arrived.", statusCode: 404));
+    }
+
+    /// <summary>An answer with the authority's signature over exactly its bytes.</summary>
+    private static IResult Sealed(HttpContext http, AuthoritySeal seal, Answer answer, int status)
+    {
+        var bytes = answer.Written();
+        http.Response.Headers[AuthoritySeal.Header] = seal.Sign(bytes);
+        return Results.Text(bytes, "application/json", status);
     }
 
     /// <summary>User name and hashed secret of HTTP Basic authentication (RFC 7617), or null.</summary>

@@ -2,8 +2,6 @@ using System.Buffers;
 using System.Collections.Concurrent;
 using System.Net;
 using System.Net.Sockets;
-using System.Text.Json;
-using System.Text.Json.Serialization;
 using MailKit.Net.Smtp;
 using MimeKit;
 using SmtpServer;
@@ -24,20 +22,13 @@ namespace Aerarium.StandIn;
 public sealed record MailRules(string Recipient, string Subject, string Body, string FileName, string Host, int Port);
 
 /// <summary>The authority's mail: lists come in, are examined, and are answered by mail.</summary>
-public sealed class MailRoom(Archive archive, Examiner examiner, TimeProvider clock) : BackgroundService
+public sealed class MailRoom(Archive archive, Examiner examiner, AuthoritySeal seal, TimeProvider clock) : BackgroundService
 {
     /// <summary>The header that says where the sender's own mail is delivered; it stands for the sender's mail exchanger.</summary>
     public const string DeliveryHeader = "X-Stand-In-Delivery";
 
     private const int LargestMail = 8 * 1024 * 1024;
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(150);
-
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
-    {
-        WriteIndented = true,
-        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
-    };
 
     private readonly ConcurrentQueue<Letter> _unanswered = new();
 
@@ -123,14 +114,16 @@ public sealed class MailRoom(Archive archive, Examiner examiner, TimeProvider cl
             Text = $"Simulated authority, not a real one.\r\n\r\nNumber: {answer.Number}\r\nResult: {(answer.Acknowledgement is null ? "rejected" : $"accepted as {answer.Acknowledgement}")}\r\n"
                 + string.Concat((answer.Reasons ?? []).Select(r => $"{r.Code} {r.Path}: {r.Message}\r\n")),
         };
+        var written = answer.Written();
         var attached = new MimePart("application", "json")
         {
-            Content = new MimeContent(new MemoryStream(JsonSerializer.SerializeToUtf8Bytes(answer, Json))),
+            Content = new MimeContent(new MemoryStream(written)),
             ContentDisposition = new ContentDisposition(ContentDisposition.Attachment),
             ContentTransferEncoding = ContentEncoding.Base64,
             FileName = "answer.json",
         };
         var message = new MimeMessage { Subject = $"Re: {letter.Subject}", Body = new Multipart("mixed") { text, attached }, InReplyTo = letter.Key };
+        message.Headers.Add(AuthoritySeal.Header, seal.Sign(written));
         message.From.Add(new MailboxAddress("Simulated authority", Rules.Recipient));
         message.To.Add(letter.Sender);
         try

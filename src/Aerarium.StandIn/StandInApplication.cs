@@ -27,6 +27,7 @@ public static class StandInApplication
         builder.Services.AddSingleton(clock);
         builder.Services.AddSingleton(registry);
         builder.Services.AddSingleton(schemas);
+        builder.Services.AddSingleton(new AuthoritySeal(data, clock));
         builder.Services.AddSingleton(new Archive(data, clock, builder.Configuration.GetValue("AnswerAfterSeconds", 3d)));
         builder.Services.AddSingleton<Examiner>();
         builder.Services.AddSingleton<MailRoom>();

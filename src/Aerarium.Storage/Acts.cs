@@ -42,6 +42,10 @@ public static class Acts
             new { returnId, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
+    /// <summary>The acts on a return, in order.</summary>
+    public static IReadOnlyList<ActRecord> OfReturn(Unit unit, long returnId) =>
+        [.. unit.Query<ActRecord>($"SELECT {Columns} FROM act WHERE return_id = @returnId ORDER BY id", new { returnId })];
+
     /// <summary>The acts about a client and its returns, latest first.</summary>
     public static IReadOnlyList<ActRecord> OfClient(Unit unit, long clientId, int most) =>
     [

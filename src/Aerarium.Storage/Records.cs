@@ -282,6 +282,9 @@ public sealed record SendingRecord
     /// <summary>The receipt, an artefact.</summary>
     public string? ReceiptSha256 { get; init; }
 
+    /// <summary>The authority's signature over the receipt: detached JWS (RFC 7515).</summary>
+    public string? ReceiptSignature { get; init; }
+
     /// <summary>Who sent it.</summary>
     public long CreatedBy { get; init; }
 

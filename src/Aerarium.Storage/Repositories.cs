@@ -310,7 +310,7 @@ public static class Sendings
 {
     private const string Columns = """
         id, return_id, built_id, idempotency_key, state, attempts, next_attempt_at, submission, acknowledgement, reasons, problem,
-        receipt_sha256, created_by, created_at, answered_at, sent_at
+        receipt_sha256, receipt_signature, created_by, created_at, answered_at, sent_at
         """;
 
     /// <summary>Of a return, latest first.</summary>
@@ -345,7 +345,7 @@ public static class Sendings
         unit.Execute(
             """
             UPDATE sending SET state = @State, attempts = @Attempts, next_attempt_at = @NextAttemptAt, submission = @Submission,
-                acknowledgement = @Acknowledgement, reasons = @Reasons, problem = @Problem, receipt_sha256 = @ReceiptSha256, answered_at = @AnsweredAt, sent_at = @SentAt
+                acknowledgement = @Acknowledgement, reasons = @Reasons, problem = @Problem, receipt_sha256 = @ReceiptSha256, receipt_signature = @ReceiptSignature, answered_at = @AnsweredAt, sent_at = @SentAt
             WHERE id = @Id
             """,
             sending);
@@ -357,6 +357,10 @@ public static class PublishedSchemas
     /// <summary>The schema kept for a path, or null.</summary>
     public static string? Find(Unit unit, string path) =>
         unit.Single<string>("SELECT content FROM published_schema WHERE path = @path", new { path });
+
+    /// <summary>The schema with a hash, with the path it was published at; null when none is kept.</summary>
+    public static (string Path, string Content)? FindByHash(Unit unit, string sha256) =>
+        unit.Query<(string, string)>("SELECT path, content FROM published_schema WHERE sha256 = @sha256", new { sha256 }).Select(s => ((string, string)?)s).FirstOrDefault();
 
     /// <summary>Keeps a fetched schema.</summary>
     public static void Keep(Unit unit, string path, string content, string at) =>

@@ -1,20 +1,14 @@
-using System.Text.Json;
-using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
+using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Approval;
 
-/// <summary>A return frozen at approval: its entries, its rules' revision, the day.</summary>
-public sealed record FrozenReturn(string Definition, int Year, string RuleRevision, DateOnly Day, EntrySet Entries, string Period = Periods.WholeYear);
-
 /// <summary>Handing over, approving, returning with a remark. What is approved is frozen; any later change withdraws it.</summary>
 public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
-
     /// <summary>Hands a return over for approval.</summary>
     public void HandOver(long id, Caller caller) => Change(id, caller, "hand-over", (unit, workspace, _) =>
     {
@@ -51,8 +45,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
             throw PlainProblem.Conflict($"{remarks} {(remarks == 1 ? "remark is" : "remarks are")} open; answer and settle them in Review first.");
         }
 
-        var frozen = JsonSerializer.SerializeToUtf8Bytes(
-            new FrozenReturn(workspace.Record.Definition, (int)workspace.Record.Year, workspace.Definition.Revision, workspace.Today, Ordered(workspace.EntrySet), workspace.Record.Period), Json);
+        var frozen = FrozenReturn.Of(workspace.Evaluation, workspace.Today).Write();
         Approvals.Change(unit, approval! with
         {
             State = "approved",
@@ -93,34 +86,9 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
 
     /// <summary>The frozen entries of an approval.</summary>
     public static FrozenReturn Frozen(Unit unit, ApprovalRecord approval) =>
-        JsonSerializer.Deserialize<FrozenReturn>(Artefacts.Get(unit, approval.EntriesSha256!), Json)!;
+        FrozenReturn.Read(Artefacts.Get(unit, approval.EntriesSha256!));
 
     private string Now => Moments.Text(clock.GetUtcNow());
-
-    private static EntrySet Ordered(EntrySet entries)
-    {
-        var ordered = new EntrySet();
-        foreach (var (key, value) in entries.Values.OrderBy(v => v.Key, StringComparer.Ordinal))
-        {
-            ordered.Values[key] = value;
-        }
-
-        foreach (var (section, rows) in entries.Rows.OrderBy(r => r.Key, StringComparer.Ordinal))
-        {
-            ordered.Rows[section] = [.. rows.Select(row =>
-            {
-                var copy = new EntryRow(row.Id);
-                foreach (var (name, value) in row.Values.OrderBy(v => v.Key, StringComparer.Ordinal))
-                {
-                    copy.Values[name] = value;
-                }
-
-                return copy;
-            })];
-        }
-
-        return ordered;
-    }
 
     private static void RequireWaiting(Workspace workspace)
     {

@@ -120,7 +120,7 @@ internal static class ClientRecords
             files.Add(Json("consent.json", consent));
         }
 
-        files.AddRange(Documents.Of(unit, client.Id).Select(d => new ParcelFile($"documents/{d.Id}-{SafeName(d.Name)}", Artefacts.Get(unit, d.Sha256))));
+        files.AddRange(Documents.Of(unit, client.Id).Select(d => new ParcelFile($"documents/{d.Id}-{Sending.FileNames.Safe(d.Name)}", Artefacts.Get(unit, d.Sha256))));
         foreach (var item in Storage.Returns.OfClient(unit, client.Id))
         {
             var folder = $"returns/{item.Definition.Replace('/', '-')}-{Periods.InWords(item.Year, item.Period).Replace(' ', '-')}-{item.Kind}-{item.Id}";
@@ -162,5 +162,4 @@ internal static class ClientRecords
         }));
     }
 
-    private static string SafeName(string name) => string.Concat(name.Select(c => char.IsLetterOrDigit(c) || c is '.' or '-' or '_' ? c : '-'));
 }

@@ -2,7 +2,6 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using Aerarium.Server.Practice;
 
 namespace Aerarium.Server.Sending;
@@ -13,20 +12,50 @@ public sealed record AuthorityReason(string Code, string? Path, string Message);
 /// <summary>What the authority answers about a submission.</summary>
 public sealed record AuthorityAnswer(string Number, string Status, string ReceivedAt, string? AnsweredAt, string Sha256, string? Acknowledgement, IReadOnlyList<AuthorityReason>? Reasons);
 
+/// <summary>An answer with the bytes it came in and the authority's signature over them.</summary>
+/// <param name="Answer">What it says.</param>
+/// <param name="Bytes">What came.</param>
+/// <param name="Signature">Detached JWS (RFC 7515).</param>
+public sealed record SignedAnswer(AuthorityAnswer Answer, byte[] Bytes, string Signature)
+{
+    /// <summary>The header the signature stands in, of HTTP and of mail.</summary>
+    public const string Header = "Authority-Signature";
+
+    /// <summary>Reads an answer; null when it is none.</summary>
+    public static SignedAnswer? Read(byte[] bytes, string? signature)
+    {
+        try
+        {
+            return signature is not null && JsonSerializer.Deserialize<AuthorityAnswer>(bytes, JsonSerializerOptions.Web) is { Status: not null } answer ? new SignedAnswer(answer, bytes, signature) : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+}
+
 /// <summary>The authority did not answer, or not as agreed; the sending is tried again.</summary>
 public sealed class AuthorityUnavailableException(string message, Exception? cause = null) : Exception(message, cause);
 
 /// <summary>Talks to the authority at its published address.</summary>
 public sealed class AuthorityClient(HttpClient http)
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
-
     /// <summary>The authority's address.</summary>
     public string Address => http.BaseAddress!.ToString();
 
     /// <summary>A published schema.</summary>
     public async Task<string> SchemaAsync(string path, CancellationToken cancellation) =>
         await ReadAsync(await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"schemas/{path}"), cancellation), cancellation);
+
+    /// <summary>The certificate the authority signs its answers with, DER.</summary>
+    public async Task<byte[]> CertificateAsync(CancellationToken cancellation)
+    {
+        using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, "certificate"), cancellation);
+        return response.IsSuccessStatusCode
+            ? await response.Content.ReadAsByteArrayAsync(cancellation)
+            : throw new AuthorityUnavailableException("The authority does not publish the certificate it signs with.");
+    }
 
     /// <summary>What the authority holds at an address, as it publishes it; null when it holds nothing there.</summary>
     /// <exception cref="AuthorityUnavailableException">The authority does not answer.</exception>
@@ -79,7 +108,7 @@ public sealed class AuthorityClient(HttpClient http)
     }
 
     /// <summary>Submits a document; the same key is the same submission.</summary>
-    public async Task<AuthorityAnswer> SubmitAsync(string key, byte[] document, CancellationToken cancellation) =>
+    public async Task<SignedAnswer> SubmitAsync(string key, byte[] document, CancellationToken cancellation) =>
         await AnswerAsync(
             await AskAsync(
                 () =>
@@ -93,7 +122,7 @@ public sealed class AuthorityClient(HttpClient http)
             cancellation);
 
     /// <summary>Asks after a submission; null when the authority does not know the key.</summary>
-    public async Task<AuthorityAnswer?> StatusAsync(string key, CancellationToken cancellation)
+    public async Task<SignedAnswer?> StatusAsync(string key, CancellationToken cancellation)
     {
         var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"submissions/{Uri.EscapeDataString(key)}"), cancellation);
         return response.StatusCode == HttpStatusCode.NotFound ? null : await AnswerAsync(response, cancellation);
@@ -118,7 +147,7 @@ public sealed class AuthorityClient(HttpClient http)
         }
     }
 
-    private static async Task<AuthorityAnswer> AnswerAsync(HttpResponseMessage response, CancellationToken cancellation)
+    private static async Task<SignedAnswer> AnswerAsync(HttpResponseMessage response, CancellationToken cancellation)
     {
         using (response)
         {
@@ -129,10 +158,11 @@ public sealed class AuthorityClient(HttpClient http)
 
             try
             {
-                return JsonSerializer.Deserialize<AuthorityAnswer>(await response.Content.ReadAsStringAsync(cancellation), Json)
-                    ?? throw new AuthorityUnavailableException("The authority's answer is empty.");
+                var signature = response.Headers.TryGetValues(SignedAnswer.Header, out var values) ? values.FirstOrDefault() : null;
+                return SignedAnswer.Read(await response.Content.ReadAsByteArrayAsync(cancellation), signature)
+                    ?? throw new AuthorityUnavailableException("The authority's answer is unsigned, or cannot be read.");
             }
-            catch (Exception problem) when (problem is JsonException or HttpRequestException or IOException)
+            catch (Exception problem) when (problem is HttpRequestException or IOException)
             {
                 throw new AuthorityUnavailableException("The authority's answer cannot be read.", problem);
             }

@@ -117,22 +117,25 @@ public sealed class PracticeMailbox(IServiceProvider services, ILogger<PracticeM
 
         using var content = new MemoryStream();
         attached.Content.DecodeTo(content);
-        AuthorityAnswer? answer;
-        try
+        if (SignedAnswer.Read(content.ToArray(), message.Headers[SignedAnswer.Header]) is not { } answer)
         {
-            answer = JsonSerializer.Deserialize<AuthorityAnswer>(content.ToArray(), JsonSerializerOptions.Web);
-        }
-        catch (JsonException)
-        {
-            answer = null;
-        }
-
-        if (answer is null)
-        {
-            log.LogWarning("The answer to sending {Key} cannot be read", key);
+            log.LogWarning("The answer to sending {Key} is unsigned, or cannot be read", key);
             return SmtpResponse.TransactionFailed;
         }
 
+        try
+        {
+            return await DeliverAsync(desk, key, answer);
+        }
+        catch (AuthorityUnavailableException problem)
+        {
+            log.LogWarning("The answer to sending {Key} was not taken: {Problem}", key, problem.Message);
+            return SmtpResponse.TransactionFailed;
+        }
+    }
+
+    private async Task<SmtpResponse> DeliverAsync(SendingDesk desk, string key, SignedAnswer answer)
+    {
         if (await desk.AnsweredAsync(key, answer))
         {
             return SmtpResponse.Ok;

@@ -1,4 +1,3 @@
-using System.Text;
 using System.Text.Json;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
@@ -25,6 +24,7 @@ public sealed class SendingDesk(
     AuthorityClient authority,
     AuthorityCredentials credentials,
     AuthorityMail mail,
+    AuthorityCertificate seal,
     TimeProvider clock,
     IConfiguration settings,
     IHubContext<ReturnHub> hub)
@@ -103,7 +103,7 @@ public sealed class SendingDesk(
 
     private async Task StepAsync(SendingRecord sending, CancellationToken cancellation)
     {
-        AuthorityAnswer answer;
+        SignedAnswer answer;
         try
         {
             if (database.Read(unit => TypeOf(unit, sending)).EReturn.Channel == Channel.Mail)
@@ -115,6 +115,7 @@ public sealed class SendingDesk(
             answer = sending.State == "queued"
                 ? await SubmitAsync(sending, cancellation)
                 : await authority.StatusAsync(sending.IdempotencyKey, cancellation) ?? await SubmitAsync(sending, cancellation);
+            await seal.RequireGenuineAsync(answer, DocumentOf(sending), cancellation);
         }
         catch (AuthorityUnavailableException problem)
         {
@@ -132,7 +133,8 @@ public sealed class SendingDesk(
     }
 
     /// <summary>Takes an answer that came by mail; false when nothing was sent under that key.</summary>
-    public async Task<bool> AnsweredAsync(string key, AuthorityAnswer answer)
+    /// <exception cref="AuthorityUnavailableException">The answer is not the authority's, or about another document.</exception>
+    public async Task<bool> AnsweredAsync(string key, SignedAnswer answer)
     {
         if (database.Read(unit => Sendings.FindByKey(unit, key)) is not { } sending)
         {
@@ -141,6 +143,7 @@ public sealed class SendingDesk(
 
         if (sending.State is "queued" or "pending")
         {
+            await seal.RequireGenuineAsync(answer, DocumentOf(sending), CancellationToken.None);
             Take(sending, answer);
             await hub.Clients.Group(ReturnHub.GroupOf(sending.ReturnId)).SendAsync("status", sending.ReturnId);
         }
@@ -182,16 +185,19 @@ public sealed class SendingDesk(
         });
     }
 
-    private void Take(SendingRecord sending, AuthorityAnswer answer)
+    private string DocumentOf(SendingRecord sending) => database.Read(unit => BuiltReturns.Find(unit, sending.BuiltId)!.EreturnSha256);
+
+    private void Take(SendingRecord sending, SignedAnswer came)
     {
+        var answer = came.Answer;
         var next = sending with { Submission = answer.Number, Problem = null };
         switch (answer.Status)
         {
             case "accepted":
-                Finish(next with { State = "accepted", Acknowledgement = answer.Acknowledgement }, answer, Stage.Accepted, "accepted", answer.Acknowledgement);
+                Finish(next with { State = "accepted", Acknowledgement = answer.Acknowledgement }, came, Stage.Accepted, "accepted", answer.Acknowledgement);
                 break;
             case "rejected":
-                Finish(next with { State = "rejected", Reasons = JsonSerializer.Serialize(answer.Reasons ?? []) }, answer, Stage.Rejected, "rejected", $"{answer.Reasons?.Count ?? 0} reasons");
+                Finish(next with { State = "rejected", Reasons = JsonSerializer.Serialize(answer.Reasons ?? []) }, came, Stage.Rejected, "rejected", $"{answer.Reasons?.Count ?? 0} reasons");
                 break;
             default:
                 database.Write(unit => Sendings.Change(unit, next with { State = "pending", NextAttemptAt = Moments.Text(clock.GetUtcNow() + AskAgain) }));
@@ -199,7 +205,7 @@ public sealed class SendingDesk(
         }
     }
 
-    private async Task<AuthorityAnswer> SubmitAsync(SendingRecord sending, CancellationToken cancellation)
+    private async Task<SignedAnswer> SubmitAsync(SendingRecord sending, CancellationToken cancellation)
     {
         var (practice, document, agent, country) = database.Read(unit =>
         {
@@ -216,13 +222,17 @@ public sealed class SendingDesk(
         return await authority.SubmitAsync(sending.IdempotencyKey, document, cancellation);
     }
 
-    private void Finish(SendingRecord sending, AuthorityAnswer answer, string stage, string kind, string? after)
+    private void Finish(SendingRecord sending, SignedAnswer answer, string stage, string kind, string? after)
     {
         var now = Moments.Text(clock.GetUtcNow());
         database.Write(unit =>
         {
-            var receipt = Encoding.UTF8.GetBytes(JsonSerializer.Serialize(answer, new JsonSerializerOptions(JsonSerializerDefaults.Web) { WriteIndented = true }));
-            Sendings.Change(unit, sending with { AnsweredAt = now, ReceiptSha256 = Artefacts.Keep(unit, receipt, "application/json", now) });
+            Sendings.Change(unit, sending with
+            {
+                AnsweredAt = now,
+                ReceiptSha256 = Artefacts.Keep(unit, answer.Bytes, "application/json", now),
+                ReceiptSignature = answer.Signature,
+            });
             Storage.Returns.SetStage(unit, sending.ReturnId, stage);
             PaymentDesk.KeepUnpaid(unit, sending.ReturnId);
             Acts.Add(unit, new ActRecord { At = now, PersonName = "authority", Kind = kind, ReturnId = sending.ReturnId, After = after });

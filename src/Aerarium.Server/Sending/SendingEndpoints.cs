@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using System.Text;
 using System.Text.Json;
 using Aerarium.Core.Definitions;
 using Aerarium.Filing;
@@ -91,6 +92,8 @@ internal static class SendingEndpoints
 /// <summary>The Parcel of a return, once the authority has answered.</summary>
 internal static class ParcelOf
 {
+    private static readonly JsonSerializerOptions Indented = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+
     /// <summary>In what form the e-returns of a return are written.</summary>
     public static EReturnFormat FormatOf(ReturnRecord record) => Countries.Catalogue.TypeOf(record.Definition).EReturn.Format;
 
@@ -114,12 +117,17 @@ internal static class ParcelOf
             ["ruleRevision"] = approval.RuleRevision,
             ["schemaSha256"] = built.SchemaSha256,
         };
+        var schema = PublishedSchemas.FindByHash(unit, built.SchemaSha256);
         return Parcel.Pack(about,
         [
-            new ParcelFile($"e-return.{FormatOf(record).Ending}", Artefacts.Get(unit, built.EreturnSha256)),
-            new ParcelFile("printed-copy.pdf", Artefacts.Get(unit, built.CopySha256)),
-            new ParcelFile("receipt.json", Artefacts.Get(unit, sending.ReceiptSha256!)),
-            new ParcelFile("entries.json", Artefacts.Get(unit, approval.EntriesSha256!)),
+            new ParcelFile($"{ParcelFiles.EReturn}.{FormatOf(record).Ending}", Artefacts.Get(unit, built.EreturnSha256)),
+            new ParcelFile(ParcelFiles.PrintedCopy, Artefacts.Get(unit, built.CopySha256)),
+            new ParcelFile(ParcelFiles.Frozen, Artefacts.Get(unit, approval.EntriesSha256!)),
+            new ParcelFile(ParcelFiles.Receipt, Artefacts.Get(unit, sending.ReceiptSha256!)),
+            .. sending.ReceiptSignature is null ? [] : (ParcelFile[])[new ParcelFile(ParcelFiles.ReceiptSignature, Encoding.ASCII.GetBytes(sending.ReceiptSignature))],
+            .. schema is null ? [] : (ParcelFile[])[new ParcelFile($"{ParcelFiles.Schema}/{schema.Value.Path}", Encoding.UTF8.GetBytes(schema.Value.Content))],
+            .. Documents.Of(unit, record.ClientId).Where(d => d.ReturnId == id).Select(d => new ParcelFile($"attachments/{d.Id}-{FileNames.Safe(d.Name)}", Artefacts.Get(unit, d.Sha256))),
+            new ParcelFile("acts.json", JsonSerializer.SerializeToUtf8Bytes(Acts.OfReturn(unit, id), Indented)),
         ]);
     }
 }
@@ -127,6 +135,9 @@ internal static class ParcelOf
 /// <summary>Names of files: client, return, year, kind.</summary>
 internal static class FileNames
 {
+    /// <summary>A name that is safe in an archive on any system.</summary>
+    public static string Safe(string name) => string.Concat(name.Select(c => char.IsAsciiLetterOrDigit(c) || c is '.' or '-' or '_' ? c : '-'));
+
     public static string Of(Unit unit, long returnId, string ending)
     {
         var record = Storage.Returns.Find(unit, returnId) ?? throw PlainProblem.NotFound("This return");

@@ -84,9 +84,9 @@ const remove = (payment: number) =>
       </tbody>
     </table>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-    <label v-if="view.left !== '0'" class="on small secondary"
-      >If paid on <input v-model="on" type="date" @change="advise"
-    /></label>
+    <p v-if="view.left !== '0'" class="on small secondary">
+      As of <input v-model="on" type="date" aria-label="Advice for the day" @change="advise" />
+    </p>
     <form v-if="session.mayPrepare" class="note" @submit.prevent="note">
       <v-text-field v-model="typed.paidOn" label="Paid on" hide-details />
       <v-text-field v-model="typed.amount" label="Amount" hide-details />

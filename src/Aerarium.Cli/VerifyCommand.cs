@@ -1,0 +1,104 @@
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
+using System.Text;
+using System.Text.Json;
+using Aerarium.Core.Engine;
+using Aerarium.Countries;
+using Aerarium.Filing;
+
+namespace Aerarium.Cli;
+
+/// <summary>
+/// Verifies a Parcel, years later and on its own: manifest, e-return rebuilt from the frozen return, its schema and signature, the
+/// authority's signed receipt. Says what holds line by line; the exit code is 0 when everything does, 1 when something does not.
+/// </summary>
+public static class VerifyCommand
+{
+    public static int Run(string path, TextWriter output, TextWriter errors)
+    {
+        if (!File.Exists(path))
+        {
+            errors.WriteLine($"There is no file '{path}'.");
+            return 2;
+        }
+
+        var wrong = 0;
+        try
+        {
+            var files = Parcel.Open(File.ReadAllBytes(path));
+            Tell(true, $"{files.Count} files are as the manifest says");
+            Verify(files, Tell);
+        }
+        catch (FormatException problem)
+        {
+            Tell(false, problem.Message);
+        }
+
+        output.WriteLine(wrong == 0 ? "The Parcel holds." : $"The Parcel does not hold: {wrong} {(wrong == 1 ? "check" : "checks")} failed.");
+        return wrong == 0 ? 0 : 1;
+
+        void Tell(bool holds, string words)
+        {
+            wrong += holds ? 0 : 1;
+            output.WriteLine($"{(holds ? "ok    " : "WRONG ")} {words}");
+        }
+    }
+
+    private static void Verify(IReadOnlyDictionary<string, byte[]> files, Action<bool, string> tell)
+    {
+        var eReturn = files.FirstOrDefault(f => f.Key.StartsWith(ParcelFiles.EReturn + ".", StringComparison.Ordinal)).Value
+            ?? throw new FormatException("The Parcel has no e-return.");
+        var frozen = FrozenReturn.Read(files.GetValueOrDefault(ParcelFiles.Frozen) ?? throw new FormatException("The Parcel has no frozen return."));
+        var signed = eReturn is [(byte)'<', ..];
+        if (Catalogue.Find(frozen.Definition, frozen.Year, frozen.Period, out var problem) is not { } definition)
+        {
+            throw new FormatException(problem);
+        }
+
+        if (definition.Revision == frozen.RuleRevision)
+        {
+            var evaluation = definition.Evaluate(frozen.Entries, frozen.Day);
+            tell(FrozenReturn.FiguresOf(evaluation).SequenceEqual(frozen.Figures), $"{frozen.Figures.Count} figures come out as frozen");
+            var rebuilt = Catalogue.TypeOf(frozen.Definition).EReturn.Write(evaluation).Content;
+            tell((signed ? XmlSignature.Unsigned(rebuilt) : rebuilt).AsSpan().SequenceEqual(signed ? XmlSignature.Unsigned(eReturn) : eReturn), "the e-return, built again from the frozen return, has the same bytes");
+        }
+        else
+        {
+            tell(false, $"the rules here are another revision ({definition.Revision[..12]}) than those of the return ({frozen.RuleRevision[..12]}); verify with the version of that day");
+        }
+
+        foreach (var (name, schema) in files.Where(f => f.Key.StartsWith(ParcelFiles.Schema + "/", StringComparison.Ordinal)))
+        {
+            var faults = PublishedSchema.Of(name, Encoding.UTF8.GetString(schema)).Faults(eReturn);
+            tell(faults.Count == 0, faults.Count == 0 ? "the e-return is valid by the schema it was built for" : $"the e-return breaks its schema: {faults[0].Path} {faults[0].Detail}");
+        }
+
+        if (signed)
+        {
+            using var signer = XmlSignature.Signer(SchemaCheck.Read(eReturn));
+            tell(signer is not null, signer is null ? "the e-return's signature does not hold" : $"the e-return is signed by {Name(signer)}");
+        }
+
+        Receipt(files, eReturn, tell);
+    }
+
+    private static void Receipt(IReadOnlyDictionary<string, byte[]> files, byte[] eReturn, Action<bool, string> tell)
+    {
+        if (!files.TryGetValue(ParcelFiles.Receipt, out var receipt) || !files.TryGetValue(ParcelFiles.ReceiptSignature, out var signature))
+        {
+            throw new FormatException("The Parcel has no signed receipt.");
+        }
+
+        using var authority = JsonSignature.Signer(Encoding.ASCII.GetString(signature), receipt);
+        tell(authority is not null, authority is null ? "the receipt's signature does not hold" : $"the receipt is signed by {Name(authority)}");
+        using var read = JsonDocument.Parse(receipt);
+        var about = read.RootElement.TryGetProperty("sha256", out var hash) ? hash.GetString() : null;
+        tell(about == Convert.ToHexStringLower(SHA256.HashData(eReturn)), "the receipt is about this e-return");
+        if (read.RootElement.TryGetProperty("acknowledgement", out var acknowledgement))
+        {
+            tell(true, $"accepted as {acknowledgement.GetString()}");
+        }
+    }
+
+    private static string Name(X509Certificate2 certificate) => certificate.GetNameInfo(X509NameType.SimpleName, forIssuer: false);
+}

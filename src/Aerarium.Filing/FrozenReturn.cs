@@ -1,0 +1,83 @@
+using System.Text.Json;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
+
+namespace Aerarium.Filing;
+
+/// <summary>
+/// A return as it was approved: what was entered, every figure that came of it, the revision of the rules, the day. Written in a fixed
+/// order, so that the same return gives the same bytes.
+/// </summary>
+/// <param name="Definition">Country and return.</param>
+/// <param name="Year">Year.</param>
+/// <param name="RuleRevision">Revision of the rules that computed it.</param>
+/// <param name="Day">Day of evaluation.</param>
+/// <param name="Entries">What was entered.</param>
+/// <param name="Period">Period of the year.</param>
+/// <param name="Figures">Computed values by line, for columns followed by a bar and the row.</param>
+public sealed record FrozenReturn(
+    string Definition, int Year, string RuleRevision, DateOnly Day, EntrySet Entries, string Period, IReadOnlyDictionary<string, string> Figures)
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
+
+    /// <summary>Freezes an evaluated return on its day.</summary>
+    public static FrozenReturn Of(Evaluation evaluation, DateOnly day) => new(
+        evaluation.Definition.Id,
+        evaluation.Definition.Year,
+        evaluation.Definition.Revision,
+        day,
+        Ordered(evaluation.Entries),
+        evaluation.Definition.Period,
+        FiguresOf(evaluation));
+
+    /// <summary>Reads a frozen return.</summary>
+    /// <exception cref="FormatException">The bytes are none.</exception>
+    public static FrozenReturn Read(byte[] content)
+    {
+        try
+        {
+            var read = JsonSerializer.Deserialize<FrozenReturn>(content, Json);
+            return read is { Entries: not null, Figures: not null } ? read : throw new FormatException("The frozen return is incomplete.");
+        }
+        catch (JsonException problem)
+        {
+            throw new FormatException($"The frozen return cannot be read: {problem.Message}", problem);
+        }
+    }
+
+    /// <summary>The bytes that are kept.</summary>
+    public byte[] Write() => JsonSerializer.SerializeToUtf8Bytes(this, Json);
+
+    /// <summary>The figures of an evaluation, as they are frozen.</summary>
+    public static IReadOnlyDictionary<string, string> FiguresOf(Evaluation evaluation) => new SortedDictionary<string, string>(
+        evaluation.Values()
+            .Where(v => v.Value is not null && evaluation.Definition.LineOf(v.Line).IsComputed)
+            .ToDictionary(v => v.Row is null ? v.Line : $"{v.Line}|{v.Row}", v => v.Value!),
+        StringComparer.Ordinal);
+
+    private static EntrySet Ordered(EntrySet entries)
+    {
+        var ordered = new EntrySet();
+        foreach (var (key, value) in entries.Values.OrderBy(v => v.Key, StringComparer.Ordinal))
+        {
+            ordered.Values[key] = value;
+        }
+
+        foreach (var (section, rows) in entries.Rows.OrderBy(r => r.Key, StringComparer.Ordinal))
+        {
+            ordered.Rows[section] = [.. rows.Select(row =>
+            {
+                var copy = new EntryRow(row.Id);
+                foreach (var (name, value) in row.Values.OrderBy(v => v.Key, StringComparer.Ordinal))
+                {
+                    copy.Values[name] = value;
+                }
+
+                return copy;
+            })];
+        }
+
+        return ordered;
+    }
+}

@@ -1,0 +1,3 @@
+-- Receipts carry the authority's signature.
+
+ALTER TABLE sending ADD COLUMN receipt_signature TEXT;
