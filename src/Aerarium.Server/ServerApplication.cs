@@ -140,6 +140,8 @@ public static class ServerApplication
         api.MapComparisons();
         api.MapApproval();
         api.MapSending();
+        api.MapClientAcceptance();
+        api.MapApprovalRules();
         api.MapRemarks();
         api.MapPayments();
         api.MapPractice();

@@ -223,6 +223,12 @@ public sealed record ApprovalRecord
     /// <summary>When.</summary>
     public string? ApprovedAt { get; init; }
 
+    /// <summary>Who signed second, where the practice asks for two.</summary>
+    public long? SecondBy { get; init; }
+
+    /// <summary>When.</summary>
+    public string? SecondAt { get; init; }
+
     /// <summary>Remark of the approver, or why it was withdrawn.</summary>
     public string? Remark { get; init; }
 

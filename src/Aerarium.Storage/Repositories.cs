@@ -221,7 +221,7 @@ public static class Acceptances
 public static class Approvals
 {
     private const string Columns =
-        "id, return_id, state, handed_over_by, handed_over_at, approved_by, approved_at, remark, revision, rule_revision, entries_sha256";
+        "id, return_id, state, handed_over_by, handed_over_at, approved_by, approved_at, second_by, second_at, remark, revision, rule_revision, entries_sha256";
 
     /// <summary>The latest of a return, or null.</summary>
     public static ApprovalRecord? Latest(Unit unit, long returnId) =>
@@ -243,7 +243,8 @@ public static class Approvals
     public static void Change(Unit unit, ApprovalRecord approval) =>
         unit.Execute(
             """
-            UPDATE approval SET state = @State, approved_by = @ApprovedBy, approved_at = @ApprovedAt, remark = @Remark, entries_sha256 = @EntriesSha256
+            UPDATE approval SET state = @State, approved_by = @ApprovedBy, approved_at = @ApprovedAt, second_by = @SecondBy, second_at = @SecondAt,
+                remark = @Remark, entries_sha256 = @EntriesSha256
             WHERE id = @Id
             """,
             approval);

@@ -121,6 +121,9 @@ public partial class RoleTests
         ["POST /api/returns/{id}/findings/reopen"] = Preparing,
         ["GET /api/returns/{id}/approval"] = Everybody,
         ["POST /api/returns/{id}/approval/hand-over"] = Preparing,
+        ["POST /api/returns/{id}/approval/ask-client"] = Preparing,
+        ["GET /api/practice/approval-rules"] = Everybody,
+        ["PUT /api/practice/approval-rules"] = Managing,
         ["POST /api/returns/{id}/approval/approve"] = "approver",
         ["POST /api/returns/{id}/approval/give-back"] = "approver",
         ["GET /api/returns/{id}/sending"] = Everybody,
@@ -136,7 +139,7 @@ public partial class RoleTests
     private static readonly HashSet<string> OpenToStrangers =
     [
         "GET /api/session", "POST /api/session/sign-in", "GET /api/invitations/{token}", "POST /api/invitations/{token}/accept",
-        "POST /api/set-up",
+        "GET /api/acceptance/{token}", "GET /api/acceptance/{token}/copy.pdf", "POST /api/acceptance/{token}", "POST /api/set-up",
     ];
 
     [Fact]

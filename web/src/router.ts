@@ -31,6 +31,11 @@ export const router = createRouter({
       component: () => import('./places/signin/TakeInvitation.vue'),
       meta: { open: true, title: 'Invitation' },
     },
+    {
+      path: '/accept/:token',
+      component: () => import('./places/accept/AcceptPage.vue'),
+      meta: { open: true, title: 'Your return' },
+    },
     { path: '/acts', component: () => import('./places/acts/ActsPlace.vue'), meta: { title: 'Acts' } },
     { path: '/:rest(.*)', redirect: '/desk' },
   ],

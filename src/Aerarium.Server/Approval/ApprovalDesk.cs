@@ -6,6 +6,9 @@ using Aerarium.Storage;
 
 namespace Aerarium.Server.Approval;
 
+/// <summary>An entry that is different from what was frozen.</summary>
+public sealed record ChangedSince(string Line, string? Row, string Label, string? Was, string? Now);
+
 /// <summary>Handing over, approving, returning with a remark. What is approved is frozen; any later change withdraws it.</summary>
 public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
 {
@@ -30,7 +33,10 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
         return (Stage.Waiting, null);
     });
 
-    /// <summary>Approves and freezes a return. The approver must not have prepared it.</summary>
+    /// <summary>
+    /// Approves and freezes a return; where the practice asks for a second signature, the first one only signs. Whoever signs must not
+    /// have prepared it, unless the practice does without four eyes.
+    /// </summary>
     public void Approve(long id, Caller caller) => Change(id, caller, "approve", (unit, workspace, approval) =>
     {
         RequireWaiting(workspace);
@@ -45,12 +51,21 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
             throw PlainProblem.Conflict($"{remarks} {(remarks == 1 ? "remark is" : "remarks are")} open; answer and settle them in Review first.");
         }
 
+        var needsSecond = ApprovalRules.Of(unit).NeedSecond(workspace.Evaluation.Balance);
+        if (needsSecond && approval!.ApprovedBy is null)
+        {
+            Approvals.Change(unit, approval with { ApprovedBy = caller.Id, ApprovedAt = Now });
+            return (Stage.Waiting, "first signature");
+        }
+
         var frozen = FrozenReturn.Of(workspace.Evaluation, workspace.Today).Write();
         Approvals.Change(unit, approval! with
         {
             State = "approved",
-            ApprovedBy = caller.Id,
-            ApprovedAt = Now,
+            ApprovedBy = needsSecond ? approval!.ApprovedBy : caller.Id,
+            ApprovedAt = needsSecond ? approval!.ApprovedAt : Now,
+            SecondBy = needsSecond ? caller.Id : null,
+            SecondAt = needsSecond ? Now : null,
             EntriesSha256 = Artefacts.Keep(unit, frozen, "application/json", Now),
         });
         return (Stage.Approved, null);
@@ -80,9 +95,32 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
     /// <summary>Why a person may not approve a return, or null.</summary>
     public static string? WhyNot(Unit unit, long id, Caller caller, ApprovalRecord approval) =>
         !caller.Roles.Contains(Roles.Approver) ? "Only an approver approves returns."
+        : approval.ApprovedBy == caller.Id && approval.State == "handed-over" ? "You have signed; a second approver signs too."
+        : !ApprovalRules.Of(unit).FourEyes ? null
         : approval.HandedOverBy == caller.Id ? "You handed this return over; somebody else approves it."
         : Acts.ChangedEntries(unit, id, caller.Id) ? "You entered figures on this return; somebody else approves it."
         : null;
+
+    /// <summary>What has changed since a return was frozen, line by line; nothing when it was never frozen.</summary>
+    public static IReadOnlyList<ChangedSince> ChangedSince(Unit unit, Workspace workspace, ApprovalRecord? approval)
+    {
+        if (approval?.EntriesSha256 is null)
+        {
+            return [];
+        }
+
+        var (was, now) = (Flat(Frozen(unit, approval).Entries), Flat(workspace.EntrySet));
+        return
+        [
+            .. was.Keys.Union(now.Keys).Where(place => was.GetValueOrDefault(place) != now.GetValueOrDefault(place)).Order().Select(place => new ChangedSince(
+                place.Line, place.Row.Length == 0 ? null : place.Row, workspace.Definition.FindLine(place.Line)?.Label ?? place.Line, was.GetValueOrDefault(place), now.GetValueOrDefault(place))),
+        ];
+    }
+
+    private static Dictionary<(string Line, string Row), string> Flat(EntrySet entries) =>
+        entries.Values.Select(v => ((v.Key, ""), v.Value))
+            .Concat(entries.Rows.SelectMany(t => t.Value.SelectMany(row => row.Values.Select(v => (($"{t.Key}.{v.Key}", row.Id), v.Value)))))
+            .ToDictionary(v => v.Item1, v => v.Value);
 
     /// <summary>The frozen entries of an approval.</summary>
     public static FrozenReturn Frozen(Unit unit, ApprovalRecord approval) =>

@@ -18,6 +18,12 @@ namespace Aerarium.Server.Approval;
 /// <param name="Warnings">Warnings that block handing over.</param>
 /// <param name="WhyNotMe">Why the person asking may not approve; null when they may.</param>
 /// <param name="Declarations">Lines of the declaration and what they say.</param>
+/// <param name="SecondBy">Who signed second.</param>
+/// <param name="SecondAt">When.</param>
+/// <param name="NeedsSecond">Whether the practice asks for a second signature on this return.</param>
+/// <param name="ClientMustAccept">Whether nothing is sent before the client has accepted.</param>
+/// <param name="Client">How the client's acceptance stands; null when the client was not asked.</param>
+/// <param name="Changed">What has changed since the return was frozen.</param>
 public sealed record ApprovalView(
     string Stage,
     string? State,
@@ -29,7 +35,16 @@ public sealed record ApprovalView(
     int Errors,
     int Warnings,
     string? WhyNotMe,
-    IReadOnlyList<DeclarationLine> Declarations);
+    IReadOnlyList<DeclarationLine> Declarations,
+    string? SecondBy,
+    string? SecondAt,
+    bool NeedsSecond,
+    bool ClientMustAccept,
+    AskedClient? Client,
+    IReadOnlyList<ChangedSince> Changed);
+
+/// <summary>How the client's acceptance stands.</summary>
+public sealed record AskedClient(string AskedBy, string AskedAt, string ExpiresAt, string? Answer, string? Name, string? Remark, string? AnsweredAt);
 
 /// <summary>A line of the declaration.</summary>
 public sealed record DeclarationLine(string Line, string Label, string? Value);
@@ -67,6 +82,8 @@ internal static class ApprovalEndpoints
             var latest = Approvals.Latest(unit, id);
             string? NameOf(long? person) => person is { } known ? People.Find(unit, known)?.Name : null;
             var declaration = workspace.Definition.Forms[^1];
+            var rules = ApprovalRules.Of(unit);
+            var asked = latest is null ? null : ClientAcceptances.Latest(unit, latest.Id);
             return new ApprovalView(
                 workspace.Record.Stage,
                 latest?.State,
@@ -78,7 +95,13 @@ internal static class ApprovalEndpoints
                 workspace.Errors,
                 workspace.OpenWarnings,
                 latest is null ? null : ApprovalDesk.WhyNot(unit, id, Caller.Of(user), latest),
-                [.. declaration.Sections.SelectMany(s => s.Lines).Select(l => new DeclarationLine(l.Key, l.Label, workspace.Evaluation.Value(l)))]);
+                [.. declaration.Sections.SelectMany(s => s.Lines).Select(l => new DeclarationLine(l.Key, l.Label, workspace.Evaluation.Value(l)))],
+                NameOf(latest?.SecondBy),
+                latest?.SecondAt,
+                rules.NeedSecond(workspace.Evaluation.Balance),
+                rules.ClientAccepts,
+                asked is null ? null : new AskedClient(asked.AskedBy, asked.AskedAt, asked.ExpiresAt, asked.Answer, asked.Name, asked.Remark, asked.AnsweredAt),
+                ApprovalDesk.ChangedSince(unit, workspace, latest));
         });
     }
 }

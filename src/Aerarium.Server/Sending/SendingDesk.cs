@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Approval;
 using Aerarium.Server.Kept;
 using Aerarium.Server.Paying;
 using Aerarium.Server.Practice;
@@ -54,6 +55,17 @@ public sealed class SendingDesk(
             if (workspace.Record.Stage != Stage.Approved || approval is not { State: "approved" } || built?.ApprovalId != approval.Id)
             {
                 throw PlainProblem.Conflict("Build the approved return first; figures that changed after the file was built are never sent.");
+            }
+
+            var asked = ClientAcceptances.Latest(unit, approval.Id);
+            if (asked is { Answer: not "accepted" } or null && (asked is not null || ApprovalRules.Of(unit).ClientAccepts))
+            {
+                throw PlainProblem.Conflict(asked switch
+                {
+                    null => "The client has to accept this return before it is sent; ask on the Approve page.",
+                    { Answer: "refused" } => $"The client, {asked.Name}, refused this return: {asked.Remark}",
+                    _ => "The client was asked and has not answered yet; nothing is sent before.",
+                });
             }
 
             if (JsonSerializer.Deserialize<List<BuildFault>>(built.Faults)!.Count > 0)

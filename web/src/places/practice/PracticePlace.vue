@@ -4,6 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { day } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
+import ApprovalRulesPanel from './ApprovalRulesPanel.vue'
 import BackupPanel from './BackupPanel.vue'
 import DefaultsPanel from './DefaultsPanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
@@ -48,6 +49,7 @@ onMounted(async () => {
             </tbody>
           </table>
         </section>
+        <ApprovalRulesPanel />
         <DefaultsPanel v-for="country in countries" :key="country.code" :code="country.code" />
         <PeoplePanel v-if="session.mayAdminister" />
         <section v-else>

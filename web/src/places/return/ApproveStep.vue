@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { day, moment, plural } from '../../shared/format'
+import { amount, day, moment, plural } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from './returnStore'
@@ -23,6 +23,15 @@ const change = (pending: () => Promise<Schemas['ApprovalView']>) =>
   })
 const handOver = () => change(() => call(api.POST('/api/returns/{id}/approval/hand-over', { params })))
 const approve = () => change(() => call(api.POST('/api/returns/{id}/approval/approve', { params })))
+const link = ref('')
+const askClient = () =>
+  act(async () => {
+    const asked = await call(api.POST('/api/returns/{id}/approval/ask-client', { params }))
+    link.value = `${window.location.origin}${asked.path}`
+    await load()
+  })
+const said = (text: string | null | undefined) =>
+  /^-?\d+(\.\d+)?$/.test(text ?? '') ? amount(text) : (text ?? 'blank')
 const giveBack = () =>
   change(() => call(api.POST('/api/returns/{id}/approval/give-back', { params, body: { text: remark.value } })))
 
@@ -80,6 +89,14 @@ const declared = (value: string | null | undefined, line: string) =>
               <td>{{ view.state === 'approved' ? 'Approved' : 'Was approved' }}</td>
               <td class="amount">{{ view.approvedBy }}, {{ moment(view.approvedAt) }}</td>
             </tr>
+            <tr v-if="view.secondBy">
+              <td>Second signature</td>
+              <td class="amount">{{ view.secondBy }}, {{ moment(view.secondAt) }}</td>
+            </tr>
+            <tr v-else-if="view.needsSecond && view.stage !== 'accepted'">
+              <td>Second signature</td>
+              <td class="amount">another approver signs too, by the practice's rule</td>
+            </tr>
             <tr v-if="view.remark">
               <td>Remark</td>
               <td class="amount remark">{{ view.remark }}</td>
@@ -96,7 +113,9 @@ const declared = (value: string | null | undefined, line: string) =>
         <div v-else-if="view.stage === 'waiting'" class="acts">
           <p v-if="view.whyNotMe" class="secondary">{{ view.whyNotMe }}</p>
           <template v-else>
-            <v-btn :disabled="busy" @click="approve">Approve and freeze</v-btn>
+            <v-btn :disabled="busy" @click="approve">{{
+              view.needsSecond && !view.approvedBy ? 'Sign as the first' : 'Approve and freeze'
+            }}</v-btn>
           </template>
           <form v-if="session.mayApprove" class="give-back" @submit.prevent="giveBack">
             <v-text-field v-model="remark" label="Remark" />
@@ -107,6 +126,61 @@ const declared = (value: string | null | undefined, line: string) =>
         </div>
         <p v-else-if="view.stage === 'approved'" class="acts">
           <router-link :to="`/returns/${store.id}/send`">Build and send</router-link>
+        </p>
+      </section>
+      <section v-if="view.changed.length" aria-label="Changed since">
+        <div class="rule-head">
+          <h2>Changed since it was approved</h2>
+          <span class="small secondary">{{ plural(view.changed.length, 'entry', 'entries') }}</span>
+        </div>
+        <table class="plain">
+          <tbody>
+            <tr v-for="change in view.changed" :key="change.line + change.row">
+              <td>
+                <router-link :to="store.placeOfLine(change.line, change.row)">{{ change.label }}</router-link>
+              </td>
+              <td class="amount">{{ said(change.was) }}</td>
+              <td class="amount">{{ said(change.now) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+      <section v-if="view.state === 'approved' || view.client" aria-label="The client">
+        <div class="rule-head">
+          <h2>The client</h2>
+          <span class="small secondary">{{
+            view.clientMustAccept ? 'nothing is sent before the client accepts' : 'may be asked to accept the return'
+          }}</span>
+        </div>
+        <table v-if="view.client" class="plain">
+          <tbody>
+            <tr>
+              <td>Asked</td>
+              <td class="amount">{{ view.client.askedBy }}, {{ moment(view.client.askedAt) }}</td>
+            </tr>
+            <tr>
+              <td>Answer</td>
+              <td class="amount" data-client-answer>
+                {{
+                  view.client.answer
+                    ? `${view.client.answer} by ${view.client.name}, ${moment(view.client.answeredAt)}`
+                    : `none yet; the link works until ${day(view.client.expiresAt.slice(0, 10))}`
+                }}
+              </td>
+            </tr>
+            <tr v-if="view.client.remark">
+              <td>Remark</td>
+              <td class="amount remark">{{ view.client.remark }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="link" class="banner link-banner" role="status">
+          Send this to the client; it is shown only now: <code data-link>{{ link }}</code>
+        </p>
+        <p v-if="view.stage === 'approved' && session.mayPrepare && view.client?.answer !== 'accepted'" class="acts">
+          <v-btn variant="outlined" :disabled="busy" @click="askClient">{{
+            view.client ? 'Make a new link' : 'Ask the client to accept'
+          }}</v-btn>
         </p>
       </section>
     </div>
@@ -126,6 +200,10 @@ section {
 }
 .remark {
   white-space: normal;
+}
+.link-banner {
+  margin: 10px 0 0;
+  overflow-wrap: anywhere;
 }
 .acts {
   padding-top: 16px;
