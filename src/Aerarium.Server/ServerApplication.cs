@@ -98,15 +98,17 @@ public static class ServerApplication
         builder.Services.AddSingleton<EReturnBuilding>();
         builder.Services.AddSingleton<PracticeMailbox>();
         builder.Services.AddSingleton<AuthorityMail>();
+        builder.Services.AddSingleton(Random.Shared);
         builder.Services.AddSingleton<AuthorityCertificate>();
         builder.Services.AddSingleton<SendingDesk>();
+        builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
         builder.Services.AddHttpClient<AuthorityClient>(client =>
         {
             client.BaseAddress = new Uri((settings["Authority"] ?? "http://127.0.0.1:5081").TrimEnd('/') + "/");
             client.Timeout = TimeSpan.FromSeconds(20);
-        });
+        }).AddAuthorityLimits(settings);
         if (!describing)
         {
             builder.Services.AddHostedService<BackgroundSender>();
@@ -142,6 +144,7 @@ public static class ServerApplication
         api.MapSending();
         api.MapClientAcceptance();
         api.MapApprovalRules();
+        After.AfterEndpoints.MapAfter(api);
         api.MapRemarks();
         api.MapPayments();
         api.MapPractice();

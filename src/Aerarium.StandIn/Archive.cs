@@ -105,6 +105,18 @@ public sealed class Faults
 
     /// <summary>Seconds until a verdict is told.</summary>
     public double AnswerAfterSeconds { get; set; }
+
+    /// <summary>Milliseconds every request takes longer.</summary>
+    public int LatencyMs { get; set; }
+
+    /// <summary>Of a hundred requests, how many fail with 500; which ones follows from the seed.</summary>
+    public int ErrorPercent { get; set; }
+
+    /// <summary>Answers by mail arrive twice.</summary>
+    public bool DuplicateAnswers { get; set; }
+
+    /// <summary>Requests taken in a second; more are answered 429. Zero for no limit.</summary>
+    public int RequestsPerSecond { get; set; }
 }
 
 /// <summary>Everything that arrived, in files that are written whole, so that a crash at any point loses nothing that was answered.</summary>
@@ -122,11 +134,11 @@ public sealed class Archive
     private readonly Lock _gate = new();
 
     /// <summary>Opens the archive in a folder.</summary>
-    public Archive(string folder, TimeProvider clock, double answerAfterSeconds)
+    public Archive(string folder, TimeProvider clock, Faults faults)
     {
         _folder = Path.Combine(folder, "submissions");
         _clock = clock;
-        Faults = new Faults { AnswerAfterSeconds = answerAfterSeconds };
+        Faults = faults;
         Directory.CreateDirectory(_folder);
         foreach (var file in Directory.EnumerateFiles(_folder, "*.json"))
         {

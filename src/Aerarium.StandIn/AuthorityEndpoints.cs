@@ -13,10 +13,8 @@ public static class AuthorityEndpoints
     /// <summary>Maps the endpoints.</summary>
     public static void MapAuthority(this WebApplication app)
     {
-        var service = app.MapGroup("").AddEndpointFilter(async (context, next) =>
-            context.HttpContext.RequestServices.GetRequiredService<Archive>().Faults.Outage
-                ? Results.Problem("The service is not available; try again later.", statusCode: StatusCodes.Status503ServiceUnavailable)
-                : await next(context));
+        var faults = app.Services.GetRequiredService<FaultFilter>();
+        var service = app.MapGroup("").AddEndpointFilter((context, next) => faults.InvokeAsync(context, next));
 
         service.MapGet("/schemas", (PublishedSchemas schemas) => schemas.Paths);
         service.MapGet("/schemas/{**path}", (string path, PublishedSchemas schemas) =>
@@ -53,6 +51,7 @@ public static class AuthorityEndpoints
                 ? Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404)
                 : Results.Ok(registry.Certificates(pin, year)));
 
+        service.MapAftermath();
         service.MapGet("/certificate", (AuthoritySeal seal) => Results.File(seal.Certificate, "application/pkix-cert"));
 
         service.MapPost("/submissions", async (HttpContext http, Archive archive, Examiner examiner, AuthoritySeal seal) =>
@@ -81,6 +80,36 @@ public static class AuthorityEndpoints
             archive.Find(key) is { } submission
                 ? Sealed(http, seal, archive.AnswerTo(submission), StatusCodes.Status200OK)
                 : Results.Problem("No submission with this key has arrived.", statusCode: 404));
+    }
+
+    /// <summary>What follows an accepted return: assessment, verification, objection.</summary>
+    private static void MapAftermath(this RouteGroupBuilder service)
+    {
+        service.MapGet("/rules", (Aftermath aftermath) => aftermath.Rule);
+        service.MapGet("/submissions/{key}/assessment", (string key, HttpContext http, Aftermath aftermath, AuthoritySeal seal) =>
+            aftermath.AssessmentOf(key) is { } notice ? SealedText(http, seal, notice) : Results.Problem("There is no assessment of this submission.", statusCode: 404));
+        service.MapGet("/submissions/{key}/verification", (string key, HttpContext http, Aftermath aftermath, AuthoritySeal seal) =>
+            aftermath.CaseOf(key) is { } open ? SealedText(http, seal, open) : Results.Problem("This submission is not selected for verification.", statusCode: 404));
+        service.MapPost("/submissions/{key}/verification/documents", async (string key, string code, string name, HttpContext http, Aftermath aftermath, AuthoritySeal seal) =>
+        {
+            using var body = new MemoryStream();
+            await http.Request.Body.CopyToAsync(body);
+            var content = body.ToArray();
+            return aftermath.Receive(key, new ReceivedDocument(code, name, Convert.ToHexStringLower(SHA256.HashData(content))), content) is { } open
+                ? SealedText(http, seal, open)
+                : Results.Problem("No document of this kind is asked for.", statusCode: 409);
+        });
+        service.MapPost("/submissions/{key}/verification/declaration", (string key, SupplementaryDeclaration declaration, HttpContext http, Aftermath aftermath, AuthoritySeal seal) =>
+            aftermath.Declare(key, declaration) is { } found ? SealedText(http, seal, found) : Results.Problem("This submission is not selected for verification.", statusCode: 409));
+        service.MapPost("/submissions/{key}/objections", (string key, Objection objection, HttpContext http, Aftermath aftermath, AuthoritySeal seal) =>
+            aftermath.Object(key, objection) is { } registered ? SealedText(http, seal, registered) : Results.Problem("There is no such assessment.", statusCode: 409));
+    }
+
+    private static IResult SealedText<T>(HttpContext http, AuthoritySeal seal, T answer)
+    {
+        var bytes = System.Text.Json.JsonSerializer.SerializeToUtf8Bytes(answer, System.Text.Json.JsonSerializerOptions.Web);
+        http.Response.Headers[AuthoritySeal.Header] = seal.Sign(bytes);
+        return Results.Text(bytes, "application/json");
     }
 
     /// <summary>An answer with the authority's signature over exactly its bytes.</summary>

@@ -25,10 +25,18 @@ public static class ConsolePages
                 case "restore": archive.Faults.Outage = false; break;
                 case "lose-next-answer": archive.Faults.LoseNextAnswer = true; break;
                 case "reject-next": archive.Faults.RejectNext = true; break;
+                case "errors": archive.Faults.ErrorPercent = (int)Math.Clamp(seconds ?? 0, 0, 100); break;
+                case "latency": archive.Faults.LatencyMs = (int)Math.Clamp((seconds ?? 0) * 1000, 0, 60_000); break;
+                case "duplicate-answers": archive.Faults.DuplicateAnswers = !archive.Faults.DuplicateAnswers; break;
                 case "delay": archive.Faults.AnswerAfterSeconds = Math.Clamp(seconds ?? 3, 0, 3600); break;
                 default: return Results.Problem($"'{act}' is not an act of this console.", statusCode: 400);
             }
 
+            return Results.Redirect("/");
+        }).DisableAntiforgery();
+        app.MapPost("/console/submissions/{number}/select", (string number, Aftermath aftermath) =>
+        {
+            aftermath.Select(number);
             return Results.Redirect("/");
         }).DisableAntiforgery();
         app.MapPost("/console/taxpayers", ([FromForm] string pin, [FromForm] string name, Registry registry) =>
@@ -57,7 +65,10 @@ public static class ConsolePages
             {{Act(faults.Outage ? "restore" : "outage", faults.Outage ? "Restore the service" : "Take the service down")}}
             {{Act("reject-next", "Reject the next return")}}
             {{Act("lose-next-answer", "Lose the next answer")}}
-            <form method="post" action="/console/faults"><input type="hidden" name="act" value="delay"><label>Answer after <input name="seconds" type="number" min="0" max="3600" step="any" value="{{faults.AnswerAfterSeconds}}" style="width:6em"> seconds</label> <button>Set</button></form>
+            {{Act("duplicate-answers", faults.DuplicateAnswers ? "Answer mail once" : "Answer mail twice")}}
+            {{Number("errors", "Fail", "of 100 requests", faults.ErrorPercent)}}
+            {{Number("latency", "Take", "seconds longer", faults.LatencyMs / 1000d)}}
+            {{Number("delay", "Answer after", "seconds", faults.AnswerAfterSeconds)}}
             <h2>What arrived</h2>
             <table><thead><tr><th>Number</th><th>Received</th><th>Taxpayer</th><th>Return</th><th>Kind</th><th>Verdict</th><th>Arrivals</th><th>Document</th></tr></thead><tbody>
             """);
@@ -70,7 +81,7 @@ public static class ConsolePages
                 SubmissionStatus.Rejected => "<span class=\"rejected\">rejected</span> " + string.Join("<br>", submission.Reasons.Select(r => Safe($"{r.Code}: {r.Message}"))),
                 _ => "pending",
             };
-            html.Append(CultureInfo.InvariantCulture, $"<tr><td>{submission.Number}</td><td>{submission.ReceivedAt:yyyy-MM-dd HH:mm:ss}</td><td>{Safe(submission.Pin)}</td><td>{Safe($"{submission.Return} {submission.Year} {submission.Period}")}</td><td>{Safe(submission.Kind)}</td><td>{verdict}</td><td>{submission.Arrivals}</td><td><a href=\"/console/submissions/{submission.Number}/document\">view</a></td></tr>");
+            html.Append(CultureInfo.InvariantCulture, $"<tr><td>{submission.Number}</td><td>{submission.ReceivedAt:yyyy-MM-dd HH:mm:ss}</td><td>{Safe(submission.Pin)}</td><td>{Safe($"{submission.Return} {submission.Year} {submission.Period}")}</td><td>{Safe(submission.Kind)}</td><td>{verdict}</td><td>{submission.Arrivals}</td><td><a href=\"/console/submissions/{submission.Number}/document\">view</a>{(submission.Acknowledgement is null ? "" : $"<form method=\"post\" action=\"/console/submissions/{submission.Number}/select\"><button>Select for verification</button></form>")}</td></tr>");
         }
 
         html.Append("""
@@ -89,6 +100,9 @@ public static class ConsolePages
 
     private static string Act(string act, string label) =>
         $"<form method=\"post\" action=\"/console/faults\"><input type=\"hidden\" name=\"act\" value=\"{act}\"><button>{label}</button></form>";
+
+    private static string Number(string act, string before, string after, double value) => string.Create(CultureInfo.InvariantCulture,
+        $"<form method=\"post\" action=\"/console/faults\"><input type=\"hidden\" name=\"act\" value=\"{act}\"><label>{before} <input name=\"seconds\" type=\"number\" min=\"0\" max=\"3600\" step=\"any\" value=\"{value}\" style=\"width:6em\"> {after}</label> <button>Set</button></form>");
 
     private static string Safe(string? text) => WebUtility.HtmlEncode(text ?? "");
 }

@@ -18,6 +18,9 @@ public interface IDocumentRules
     /// <summary>Where the header stands.</summary>
     DocumentHeader Header { get; }
 
+    /// <summary>What an assessment speaks about.</summary>
+    AssessedFigures Assessed { get; }
+
     /// <summary>The sums that do not come out.</summary>
     IEnumerable<Reason> Arithmetic(Document document);
 }

@@ -64,6 +64,21 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         ]);
     }
 
+    /// <summary>A document that was accepted, with what an assessment speaks about; null for a list.</summary>
+    public (Document Document, AssessedFigures Assessed)? Read(byte[] document)
+    {
+        if (document is not [(byte)'<', ..])
+        {
+            return null;
+        }
+
+        var root = SchemaCheck.Read(document).DocumentElement!;
+        var published = root.NamespaceURI[Namespaces.Length..].Replace(':', '/');
+        var ofReturn = published[..published.LastIndexOf('/')];
+        var rules = RulesByReturn[ofReturn];
+        return (new Document(root, rules.Header, ofReturn), rules.Assessed);
+    }
+
     /// <summary>Examines a list that came by mail, by the layout published for its kind and year.</summary>
     public Examination ExamineList(byte[] content, string returnId, string year, Archive archive)
     {

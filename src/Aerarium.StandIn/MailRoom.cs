@@ -131,7 +131,11 @@ public sealed class MailRoom(Archive archive, Examiner examiner, AuthoritySeal s
             var place = IPEndPoint.Parse(letter.Delivery);
             using var client = new SmtpClient();
             await client.ConnectAsync(place.Address.ToString(), place.Port, MailKit.Security.SecureSocketOptions.None, cancellation);
-            await client.SendAsync(message, cancellation);
+            for (var copies = archive.Faults.DuplicateAnswers ? 2 : 1; copies > 0; copies--)
+            {
+                await client.SendAsync(message, cancellation);
+            }
+
             await client.DisconnectAsync(quit: true, cancellation);
         }
         catch (Exception problem) when (problem is SocketException or IOException or SmtpCommandException or SmtpProtocolException or FormatException)

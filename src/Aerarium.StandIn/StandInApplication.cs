@@ -8,7 +8,7 @@ public static class StandInApplication
 {
     private const long LargestUpload = 4 * 1024 * 1024;
 
-    /// <summary>Builds the application. Settings: <c>Data</c> folder, <c>Clock:Today</c>, <c>AnswerAfterSeconds</c>.</summary>
+    /// <summary>Builds the application. Settings: <c>Data</c> folder, <c>Clock:Today</c>, <c>AnswerAfterSeconds</c>, <c>Faults</c>, <c>Aftermath</c>.</summary>
     public static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
@@ -28,8 +28,18 @@ public static class StandInApplication
         builder.Services.AddSingleton(registry);
         builder.Services.AddSingleton(schemas);
         builder.Services.AddSingleton(new AuthoritySeal(data, clock));
-        builder.Services.AddSingleton(new Archive(data, clock, builder.Configuration.GetValue("AnswerAfterSeconds", 3d)));
+        var faults = builder.Configuration.GetSection("Faults").Get<Faults>() ?? new Faults();
+        faults.AnswerAfterSeconds = builder.Configuration.GetValue("AnswerAfterSeconds", 3d);
+        builder.Services.AddSingleton(new Archive(data, clock, faults));
+        builder.Services.AddSingleton(new Random(builder.Configuration.GetValue("Faults:Seed", 1)));
+        builder.Services.AddSingleton<FaultFilter>();
         builder.Services.AddSingleton<Examiner>();
+        builder.Services.AddSingleton(services => new Aftermath(
+            services.GetRequiredService<Archive>(),
+            services.GetRequiredService<Examiner>(),
+            clock,
+            builder.Configuration.GetSection("Aftermath").Get<AftermathSettings>() ?? new AftermathSettings(),
+            data));
         builder.Services.AddSingleton<MailRoom>();
         builder.Services.AddHostedService(services => services.GetRequiredService<MailRoom>());
 

@@ -140,7 +140,7 @@ public static class Clients
     public static void Delete(Unit unit, long id)
     {
         string[] ofReturns =
-            ["return_tag", "batch_item", "entry", "entry_row", "finding_acceptance", "client_acceptance", "sending", "built_return", "approval", "item_tick", "verification", "payment", "reminder", "remark"];
+            ["return_tag", "batch_item", "entry", "entry_row", "finding_acceptance", "client_acceptance", "objection", "audit_case", "assessment", "sending", "built_return", "approval", "item_tick", "verification", "payment", "reminder", "remark"];
         unit.Execute("DELETE FROM statement WHERE client_id = @id", new { id });
         unit.Execute("DELETE FROM document WHERE client_id = @id", new { id });
         foreach (var table in ofReturns)

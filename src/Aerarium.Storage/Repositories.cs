@@ -269,7 +269,7 @@ public static class Artefacts
             """
             DELETE FROM artefact WHERE sha256 NOT IN (
                 SELECT sha256 FROM document UNION SELECT ereturn_sha256 FROM built_return UNION SELECT copy_sha256 FROM built_return
-                UNION SELECT receipt_sha256 FROM sending WHERE receipt_sha256 IS NOT NULL UNION SELECT entries_sha256 FROM approval WHERE entries_sha256 IS NOT NULL)
+                UNION SELECT sha256 FROM assessment UNION SELECT receipt_sha256 FROM sending WHERE receipt_sha256 IS NOT NULL UNION SELECT entries_sha256 FROM approval WHERE entries_sha256 IS NOT NULL)
             """);
 
     /// <summary>A file by its hash.</summary>

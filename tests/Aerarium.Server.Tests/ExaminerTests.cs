@@ -16,7 +16,7 @@ public abstract class ExaminerBench : IDisposable
     {
         var registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry"), Folder);
         Examiner = new Examiner(registry, new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")));
-        Archive = new Archive(Folder, TimeProvider.System, 0);
+        Archive = new Archive(Folder, TimeProvider.System, new Faults());
         _certificate = XmlSignature.MakeCertificate("Practice", "e-returns", DateTimeOffset.UtcNow.AddDays(-1), 1);
         registry.Register(new Agent(agent, "Practice", Convert.ToBase64String(_certificate.RawData)));
     }
@@ -105,6 +105,6 @@ public sealed class ExaminerTests() : ExaminerBench("P051999001R")
         var second = Archive.Receive("key-2", signed, a => Examiner.Examine(signed, a));
         Assert.Null(second.Acknowledgement);
         Assert.Equal("DUPLICATE", Assert.Single(second.Reasons).Code);
-        Assert.Equal(first.Acknowledgement, new Archive(Folder, TimeProvider.System, 0).Find("key-1")!.Acknowledgement);
+        Assert.Equal(first.Acknowledgement, new Archive(Folder, TimeProvider.System, new Faults()).Find("key-1")!.Acknowledgement);
     }
 }

@@ -31,6 +31,7 @@ public class FaultRunTests
         var random = new Random(Seed);
         for (var blow = 0; blow < Blows; blow++)
         {
+            (practice.Authority.Faults.ErrorPercent, practice.Authority.Faults.LatencyMs) = (random.Next(0, 15), random.Next(0, 10));
             await Task.Delay(random.Next(50, 900));
             practice.Authority.Faults.LoseNextAnswer = true;
             if (random.Next(3) == 0)

@@ -34,6 +34,8 @@ public sealed class Practice : IAsyncDisposable
 
     public string DatabaseFile => Path.Combine(_folder, "practice", "practice.db");
 
+    public Aftermath Aftermath => _standIn!.Services.GetRequiredService<Aftermath>();
+
     public Archive Authority => _standIn!.Services.GetRequiredService<Archive>();
 
     public static async Task<Practice> StartAsync(bool demo = true)

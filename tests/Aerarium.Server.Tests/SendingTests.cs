@@ -126,6 +126,47 @@ public class SendingTests
         Assert.Single(FilingsOf(practice, Zuri));
     }
 
+    [Fact]
+    public async Task An_authority_that_fails_often_and_takes_few_requests_is_outlasted()
+    {
+        await using var practice = await Practice.StartAsync();
+        var mosi = await practice.SignInAsync(1);
+        var id = await mosi.ReturnOfAsync("Zuri", 2025);
+        await BuildAsync(mosi, id);
+        var faults = practice.Authority.Faults;
+        (faults.ErrorPercent, faults.LatencyMs, faults.RequestsPerSecond) = (40, 20, 3);
+        await SendAsync(mosi, id);
+        for (var tries = 0; tries < 60 && await mosi.StageAsync(id) == "sent"; tries++)
+        {
+            await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/chase");
+            await Task.Delay(300);
+        }
+
+        Assert.Equal("accepted", await mosi.StageAsync(id));
+        Assert.Single(FilingsOf(practice, Zuri));
+    }
+
+    [Fact]
+    public async Task What_the_authority_did_not_sign_is_no_answer()
+    {
+        await using var practice = await Practice.StartAsync();
+        var mosi = await practice.SignInAsync(1);
+        await mosi.WaitForAnswersAsync();
+        using var stranger = Filing.XmlSignature.MakeCertificate("Somebody else", "receipts", new DateTimeOffset(2026, 1, 1, 0, 0, 0, TimeSpan.Zero), 20);
+        await File.WriteAllBytesAsync(Path.Combine(practice.DataFolder, "authority.cer"), stranger.RawData);
+        var id = await mosi.ReturnOfAsync("Zuri", 2025);
+        await BuildAsync(mosi, id);
+        await SendAsync(mosi, id);
+        await Task.Delay(1_500);
+        var sending = (await mosi.GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!;
+        Assert.Contains("did not sign", sending["problem"]!.GetValue<string>());
+        Assert.Null(sending["acknowledgement"]);
+        File.Delete(Path.Combine(practice.DataFolder, "authority.cer"));
+        await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/chase");
+        Assert.Equal("accepted", await mosi.WaitForAsync(id, "accepted"));
+        Assert.Single(FilingsOf(practice, Zuri));
+    }
+
     [Theory]
     [InlineData(0, true)]
     [InlineData(30, false)]

@@ -19,16 +19,22 @@ public sealed class AuthorityCertificate(AuthorityClient authority, DataFolder d
     /// <exception cref="AuthorityUnavailableException">It was not; the message says which.</exception>
     public async Task RequireGenuineAsync(SignedAnswer answer, string documentSha256, CancellationToken cancellation)
     {
-        var known = await KnownAsync(cancellation);
-        using var signer = JsonSignature.Signer(answer.Signature, answer.Bytes);
-        if (signer is null || !CryptographicOperations.FixedTimeEquals(signer.RawData, known))
-        {
-            throw new AuthorityUnavailableException("An answer came that the authority did not sign; it was not taken, and is asked for again.");
-        }
-
+        await RequireSignedAsync(answer.Bytes, answer.Signature, cancellation);
         if (answer.Answer.Sha256 != documentSha256)
         {
             throw new AuthorityUnavailableException("An answer came that is about another document; it was not taken, and is asked for again.");
+        }
+    }
+
+    /// <summary>Requires that the authority signed some bytes.</summary>
+    /// <exception cref="AuthorityUnavailableException">It did not.</exception>
+    public async Task RequireSignedAsync(byte[] bytes, string signature, CancellationToken cancellation)
+    {
+        var known = await KnownAsync(cancellation);
+        using var signer = JsonSignature.Signer(signature, bytes);
+        if (signer is null || !CryptographicOperations.FixedTimeEquals(signer.RawData, known))
+        {
+            throw new AuthorityUnavailableException("An answer came that the authority did not sign; it was not taken, and is asked for again.");
         }
     }
 

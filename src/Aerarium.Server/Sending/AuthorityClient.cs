@@ -12,6 +12,9 @@ public sealed record AuthorityReason(string Code, string? Path, string Message);
 /// <summary>What the authority answers about a submission.</summary>
 public sealed record AuthorityAnswer(string Number, string Status, string ReceivedAt, string? AnsweredAt, string Sha256, string? Acknowledgement, IReadOnlyList<AuthorityReason>? Reasons);
 
+/// <summary>Bytes with the authority's signature over them.</summary>
+public sealed record SignedBytes(byte[] Bytes, string Signature);
+
 /// <summary>An answer with the bytes it came in and the authority's signature over them.</summary>
 /// <param name="Answer">What it says.</param>
 /// <param name="Bytes">What came.</param>
@@ -36,7 +39,11 @@ public sealed record SignedAnswer(AuthorityAnswer Answer, byte[] Bytes, string S
 }
 
 /// <summary>The authority did not answer, or not as agreed; the sending is tried again.</summary>
-public sealed class AuthorityUnavailableException(string message, Exception? cause = null) : Exception(message, cause);
+public sealed class AuthorityUnavailableException(string message, Exception? cause = null) : Exception(message, cause)
+{
+    /// <summary>How long the authority asks to wait; null when it does not say.</summary>
+    public TimeSpan? Wait { get; init; }
+}
 
 /// <summary>Talks to the authority at its published address.</summary>
 public sealed class AuthorityClient(HttpClient http)
@@ -47,6 +54,27 @@ public sealed class AuthorityClient(HttpClient http)
     /// <summary>A published schema.</summary>
     public async Task<string> SchemaAsync(string path, CancellationToken cancellation) =>
         await ReadAsync(await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"schemas/{path}"), cancellation), cancellation);
+
+    /// <summary>What the authority says at an address, with its signature; null when there is nothing.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not answer, or does not sign.</exception>
+    public async Task<SignedBytes?> FindSignedAsync(string path, CancellationToken cancellation)
+    {
+        using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, path), cancellation);
+        return response.StatusCode == HttpStatusCode.NotFound ? null : await SignedAsync(response, cancellation);
+    }
+
+    /// <summary>Sends something and takes the signed answer.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not answer, refuses, or does not sign.</exception>
+    public async Task<SignedBytes> PostAsync(string path, HttpContent content, CancellationToken cancellation)
+    {
+        using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, path) { Content = content }, cancellation);
+        return await SignedAsync(response, cancellation);
+    }
+
+    private static async Task<SignedBytes> SignedAsync(HttpResponseMessage response, CancellationToken cancellation) =>
+        !response.IsSuccessStatusCode ? throw new AuthorityUnavailableException($"The authority refused: {await ProblemAsync(response, cancellation)}")
+        : response.Headers.TryGetValues(SignedAnswer.Header, out var values) ? new SignedBytes(await response.Content.ReadAsByteArrayAsync(cancellation), values.First())
+        : throw new AuthorityUnavailableException("The authority's answer is unsigned.");
 
     /// <summary>The certificate the authority signs its answers with, DER.</summary>
     public async Task<byte[]> CertificateAsync(CancellationToken cancellation)
@@ -133,6 +161,11 @@ public sealed class AuthorityClient(HttpClient http)
         try
         {
             var response = await http.SendAsync(request(), cancellation);
+            if (response.StatusCode == HttpStatusCode.TooManyRequests)
+            {
+                throw new AuthorityUnavailableException("The authority takes no more requests just now.") { Wait = response.Headers.RetryAfter?.Delta };
+            }
+
             return (int)response.StatusCode >= 500
                 ? throw new AuthorityUnavailableException($"The authority's service is not available ({(int)response.StatusCode}).")
                 : response;
@@ -140,6 +173,10 @@ public sealed class AuthorityClient(HttpClient http)
         catch (HttpRequestException problem)
         {
             throw new AuthorityUnavailableException("The authority cannot be reached.", problem);
+        }
+        catch (Exception problem) when (AuthorityLimits.Held(problem) is { } held)
+        {
+            throw held;
         }
         catch (TaskCanceledException problem) when (!cancellation.IsCancellationRequested)
         {

@@ -27,6 +27,7 @@ public sealed class SendingDesk(
     AuthorityMail mail,
     AuthorityCertificate seal,
     TimeProvider clock,
+    Random chance,
     IConfiguration settings,
     IHubContext<ReturnHub> hub)
 {
@@ -131,7 +132,9 @@ public sealed class SendingDesk(
         }
         catch (AuthorityUnavailableException problem)
         {
-            var wait = TimeSpan.FromSeconds(Math.Min(LongestWait.TotalSeconds, Math.Pow(2, Math.Min(20, sending.Attempts))));
+            // Twice as long every time, up to a limit; half of it by chance, so that many that failed together do not come back together.
+            var longest = Math.Min(LongestWait.TotalSeconds, Math.Pow(2, Math.Min(20, sending.Attempts)));
+            var wait = problem.Wait ?? TimeSpan.FromSeconds((longest / 2) + (longest / 2 * chance.NextDouble()));
             database.Write(unit => Sendings.Change(unit, sending with
             {
                 Attempts = sending.Attempts + 1,
@@ -273,7 +276,7 @@ public sealed class SendingDesk(
 }
 
 /// <summary>Works through the queue in the background, from where it stood before a restart.</summary>
-internal sealed class BackgroundSender(SendingDesk desk, KeptReturns files, ILogger<BackgroundSender> log) : BackgroundService
+internal sealed class BackgroundSender(SendingDesk desk, After.AfterDesk after, KeptReturns files, ILogger<BackgroundSender> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(400);
 
@@ -284,6 +287,7 @@ internal sealed class BackgroundSender(SendingDesk desk, KeptReturns files, ILog
             try
             {
                 await desk.WorkAsync(stoppingToken);
+                await after.WorkAsync(stoppingToken);
                 files.CloseForgotten();
                 foreach (var kept in files.All)
                 {

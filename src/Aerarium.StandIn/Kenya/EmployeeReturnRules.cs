@@ -7,6 +7,12 @@ public sealed class EmployeeReturnRules : IDocumentRules
     public DocumentHeader Header { get; } = new("Taxpayer/Pin", "Taxpayer/Name", "Header/YearOfIncome", "Header/Kind", "Agent/Pin");
 
     /// <inheritdoc />
+    public AssessedFigures Assessed { get; } = new(
+        ["Computation/Income", "Computation/Deductions", "Computation/TaxableIncome", "Computation/Tax", "Computation/Reliefs", "Computation/AlreadyPaid", "Computation/Balance"],
+        "Computation/AlreadyPaid",
+        "Computation/Balance");
+
+    /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document)
     {
         decimal Of(string name) => document.Amount($"Computation/{name}");

@@ -9,6 +9,9 @@ public sealed class IndividualAnnualRules : IDocumentRules
     public DocumentHeader Header { get; } = new("Taxpayer/Tin", "Taxpayer/Name", "Header/TaxableYear", "Header/Kind", "Representative/Tin");
 
     /// <inheritdoc />
+    public AssessedFigures Assessed { get; } = new(["Result/TaxDue", "Result/Credits", "Result/Balance"], "Result/Credits", "Result/Balance");
+
+    /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document)
     {
         decimal Both(string name) => document.Amount($"Computation/{name}") + document.Amount($"SpouseColumn/Computation/{name}");

@@ -7,6 +7,9 @@ public sealed class IndividualQuarterlyRules : IDocumentRules
     public DocumentHeader Header { get; } = new("Taxpayer/Tin", "Taxpayer/Name", "Header/TaxableYear", "Header/Kind", "Representative/Tin", "Header/Quarter");
 
     /// <inheritdoc />
+    public AssessedFigures Assessed { get; } = new(["Result/TaxDue", "Result/Credits", "Result/Balance"], "Result/Credits", "Result/Balance");
+
+    /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document)
     {
         var balance = document.Amount("Computation/Balance") + document.Amount("SpouseColumn/Computation/Balance");

@@ -69,6 +69,7 @@ const answer = (accept: boolean) =>
 
 <style scoped>
 .accept {
+  width: 100%;
   max-width: 620px;
   margin: 0 auto;
   padding: 40px 24px;

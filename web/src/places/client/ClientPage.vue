@@ -13,6 +13,7 @@ import KeepingPanel from './KeepingPanel.vue'
 import ParticularsForm from './ParticularsForm.vue'
 import RelationsPanel from './RelationsPanel.vue'
 import ReturnMatrix from './ReturnMatrix.vue'
+import StandingPanel from './StandingPanel.vue'
 import StatementsPanel from './StatementsPanel.vue'
 
 const route = useRoute()
@@ -25,6 +26,7 @@ const countries = ref<Schemas['CountryView'][]>([])
 const teams = ref<Schemas['TeamView'][]>([])
 const tabs = [
   ['', 'Particulars and returns'],
+  ['standing', 'Standing'],
   ['documents', 'Documents'],
   ['statements', 'Statements'],
   ['history', 'History'],
@@ -95,6 +97,7 @@ const restrict = (teamId: number | null) =>
             </section>
           </div>
         </div>
+        <StandingPanel v-else-if="tab === 'standing'" :key="`o${id}`" :client-id="id!" />
         <DocumentsPanel v-else-if="tab === 'documents'" :key="id!" :client-id="id!" :returns="view.returns" />
         <StatementsPanel v-else-if="tab === 'statements'" :key="`s${id}`" :client="view.particulars" />
         <HistoryPanel v-else-if="tab === 'history'" :key="`h${id}`" :client-id="id!" :returns="view.returns" />

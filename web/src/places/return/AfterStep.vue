@@ -5,6 +5,7 @@ import { api, call } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { amount } from '../../shared/format'
+import AssessmentPanel from './AssessmentPanel.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
 import type { ReturnStore } from './returnStore'
 
@@ -41,6 +42,9 @@ const amend = () =>
           </p>
           <PaymentsPanel v-else />
         </section>
+        <template v-if="store.stage.value === 'accepted'">
+          <AssessmentPanel :key="`a${store.statusTick.value}`" />
+        </template>
         <section v-if="store.stage.value === 'accepted' && session.mayPrepare">
           <div class="rule-head"><h2>Amend</h2></div>
           <p class="secondary">An amended return starts from the filed one, and Review shows what it changes.</p>

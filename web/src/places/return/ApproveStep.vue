@@ -135,12 +135,12 @@ const declared = (value: string | null | undefined, line: string) =>
         </div>
         <table class="plain">
           <tbody>
-            <tr v-for="change in view.changed" :key="change.line + change.row">
+            <tr v-for="entry in view.changed" :key="entry.line + entry.row">
               <td>
-                <router-link :to="store.placeOfLine(change.line, change.row)">{{ change.label }}</router-link>
+                <router-link :to="store.placeOfLine(entry.line, entry.row)">{{ entry.label }}</router-link>
               </td>
-              <td class="amount">{{ said(change.was) }}</td>
-              <td class="amount">{{ said(change.now) }}</td>
+              <td class="amount">{{ said(entry.was) }}</td>
+              <td class="amount">{{ said(entry.now) }}</td>
             </tr>
           </tbody>
         </table>
