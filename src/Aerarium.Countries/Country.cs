@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Identifiers;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries;
 
@@ -28,6 +29,7 @@ public sealed record Retention(int Years, string Source, Confidence Confidence);
 /// <param name="OfCompanies">Particulars of companies, besides the common ones.</param>
 /// <param name="OfPractice">Particulars of the practice that its returns need.</param>
 /// <param name="Retention">How long records are kept.</param>
+/// <param name="Collection">Where tax is paid to; of the simulated authority.</param>
 public sealed record Country(
     string Code,
     string Name,
@@ -36,4 +38,5 @@ public sealed record Country(
     IReadOnlyList<Particular> OfIndividuals,
     IReadOnlyList<Particular> OfCompanies,
     IReadOnlyList<Particular> OfPractice,
-    Retention Retention);
+    Retention Retention,
+    Creditor Collection);

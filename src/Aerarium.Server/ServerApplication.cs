@@ -86,6 +86,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<StatementDesk>();
         builder.Services.AddSingleton<PaymentDesk>();
+        builder.Services.AddSingleton<PaymentBatch>();
         builder.Services.AddSingleton<Amendment>();
         builder.Services.AddSingleton<AuthorityCredentials>();
         builder.Services.AddSingleton<PracticeDefaults>();
@@ -147,6 +148,7 @@ public static class ServerApplication
         After.AfterEndpoints.MapAfter(api);
         api.MapRemarks();
         api.MapPayments();
+        api.MapPaymentBatch();
         api.MapPractice();
         api.MapBackups();
         app.MapHub<ReturnHub>("/hubs/returns").RequireAuthorization();

@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries.Kenya;
 
@@ -29,5 +30,6 @@ public static class KenyaCountry
             new("declarant-capacity", "Capacity of the declarant", null, null,
                 [new("taxpayer", "Taxpayer"), new("agent", "Authorised agent"), new("representative", "Personal representative")]),
         ],
-        new Retention(5, "TPA s. 23; from the day of filing, from memory", Confidence.Certain));
+        new Retention(5, "TPA s. 23; from the day of filing, from memory", Confidence.Certain),
+        new Creditor("Simulated revenue collection, Kenya", "SIMKE0001000"));
 }

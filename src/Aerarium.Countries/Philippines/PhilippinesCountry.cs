@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries.Philippines;
 
@@ -31,5 +32,6 @@ public static class PhilippinesCountry
             new("contact-phone", "That person's telephone", "with area code", Mandatory: true),
             new("declarant-name", "Usual declarant", "leave blank when clients declare themselves"),
         ],
-        new Retention(10, "NIRC s. 235 with RR 17-2013: ten years for books; counted here from the day of filing, from memory", Confidence.Unsure));
+        new Retention(10, "NIRC s. 235 with RR 17-2013: ten years for books; counted here from the day of filing, from memory", Confidence.Unsure),
+        new Creditor("Simulated revenue collection, Philippines", "SIMPH0001000"));
 }

@@ -33,7 +33,8 @@ public sealed class SendingDesk(
 {
     private static readonly TimeSpan AskAgain = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(10);
-    private static readonly TimeSpan NeverByItself = TimeSpan.FromDays(3650);
+
+    private readonly TimeSpan _chaseAfter = TimeSpan.FromSeconds(settings.GetValue("Mail:ChaseAfterSeconds", 7 * 24 * 3600d));
 
     private readonly TimeSpan _silentAfter = TimeSpan.FromSeconds(settings.GetValue("Mail:SilentAfterSeconds", 3 * 24 * 3600d));
 
@@ -173,7 +174,7 @@ public sealed class SendingDesk(
 
     private static Countries.ReturnType TypeOf(Unit unit, SendingRecord sending) => Countries.Catalogue.TypeOf(Storage.Returns.Find(unit, sending.ReturnId)!.Definition);
 
-    /// <summary>Sends the mail, or sends the same mail again when somebody chases it.</summary>
+    /// <summary>Sends the mail, or the same mail again when somebody chases it or nothing has come back for long.</summary>
     private async Task MailAsync(SendingRecord sending, CancellationToken cancellation)
     {
         var letter = database.Read(unit =>
@@ -194,7 +195,7 @@ public sealed class SendingDesk(
                     Attempts = still.Attempts + 1,
                     Problem = null,
                     SentAt = Moments.Text(now),
-                    NextAttemptAt = Moments.Text(now + NeverByItself),
+                    NextAttemptAt = Moments.Text(now + (_chaseAfter * Math.Pow(2, Math.Min(4, still.Attempts)))),
                 });
             }
         });

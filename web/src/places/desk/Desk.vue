@@ -9,6 +9,7 @@ import { amount, day, daysLeft, periodOf, plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 import BatchBar from './BatchBar.vue'
 import { anything, lists, orders, useDeskList, type Item, type Question } from './deskList'
+import PaymentTools from './PaymentTools.vue'
 import ReminderStrip from './ReminderStrip.vue'
 import SeasonChart from './SeasonChart.vue'
 
@@ -272,6 +273,7 @@ onBeforeUnmount(() => {
         <p v-if="summary && !total && !problem" class="secondary nothing">No returns in this list.</p>
       </div>
       <div>
+        <PaymentTools v-if="question.list === 'unpaid'" :chosen="[...chosen]" @changed="refresh" />
         <BatchBar
           v-if="session.mayPrepare"
           :chosen="[...chosen]"

@@ -4,8 +4,8 @@ import { useRouter } from 'vue-router'
 import { api, call } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { amount } from '../../shared/format'
 import AssessmentPanel from './AssessmentPanel.vue'
+import RefundPanel from './RefundPanel.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
 import type { ReturnStore } from './returnStore'
 
@@ -37,9 +37,7 @@ const amend = () =>
       <template v-else>
         <section>
           <div class="rule-head"><h2>Pay or be repaid</h2></div>
-          <p v-if="refund">
-            A refund of {{ amount(store.balance.replace('-', '')) }} {{ store.view.value.currency }} is claimed.
-          </p>
+          <RefundPanel v-if="refund" />
           <PaymentsPanel v-else />
         </section>
         <template v-if="store.stage.value === 'accepted'">

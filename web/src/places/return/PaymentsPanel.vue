@@ -41,7 +41,9 @@ const remove = (payment: number) =>
       <tbody>
         <tr>
           <td>Reference of the payment</td>
-          <td></td>
+          <td>
+            <img :src="`/api/returns/${store.id}/payments/reference.svg`" alt="QR code of the reference" class="qr" />
+          </td>
           <td class="amount reference" data-reference>{{ view.reference.replace(/(.{4})(?=.)/g, '$1 ') }}</td>
           <td></td>
         </tr>
@@ -101,6 +103,11 @@ const remove = (payment: number) =>
   border-top: 1px solid var(--ink);
   border-bottom: 3px double var(--ink);
   font-weight: 600;
+}
+.qr {
+  width: 62px;
+  display: block;
+  padding: 4px 0;
 }
 .charge {
   padding-left: 16px;
