@@ -15,7 +15,7 @@ const words = ref('')
 const thread = computed(() => store.remarksOn(props.spot.line, props.spot.row))
 const open = computed(() => thread.value.some((remark) => !remark.settledBy))
 watch(
-  () => props.spot,
+  () => `${props.spot.line}|${props.spot.row ?? ''}`,
   () => (words.value = ''),
 )
 const params = { path: { id: store.id } }

@@ -536,6 +536,8 @@ export class ReturnStore {
       await connection.start()
       this.queue.connection = connection.connectionId
       await connection.invoke('Join', this.id)
+      // What was said between opening the return and listening.
+      await this.loadRemarks()
     } catch {
       setTimeout(() => this.connection === connection && void this.connect(), 2000)
     }
