@@ -86,6 +86,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<StatementDesk>();
         builder.Services.AddSingleton<PaymentDesk>();
+        builder.Services.AddSingleton<SchemaDesk>();
         builder.Services.AddSingleton<PaymentBatch>();
         builder.Services.AddSingleton<Amendment>();
         builder.Services.AddSingleton<AuthorityCredentials>();
@@ -147,6 +148,7 @@ public static class ServerApplication
         api.MapApprovalRules();
         After.AfterEndpoints.MapAfter(api);
         api.MapRemarks();
+        api.MapSchemas();
         api.MapPayments();
         api.MapPaymentBatch();
         api.MapPractice();

@@ -7,6 +7,10 @@ public static class Practices
     public static PracticeRecord? Find(Unit unit) =>
         unit.Single<PracticeRecord>("SELECT name, signing_key, certificate, created_at FROM practice");
 
+    /// <summary>Replaces the certificate the practice signs with.</summary>
+    public static void ChangeCertificate(Unit unit, byte[] signingKey, byte[] certificate) =>
+        unit.Execute("UPDATE practice SET signing_key = @signingKey, certificate = @certificate", new { signingKey, certificate });
+
     /// <summary>Sets the practice up.</summary>
     public static void Add(Unit unit, PracticeRecord practice) =>
         unit.Execute(
@@ -350,29 +354,4 @@ public static class Sendings
             WHERE id = @Id
             """,
             sending);
-}
-
-/// <summary>Schemas fetched from authorities.</summary>
-public static class PublishedSchemas
-{
-    /// <summary>The schema kept for a path, or null.</summary>
-    public static string? Find(Unit unit, string path) =>
-        unit.Single<string>("SELECT content FROM published_schema WHERE path = @path", new { path });
-
-    /// <summary>The schema with a hash, with the path it was published at; null when none is kept.</summary>
-    public static (string Path, string Content)? FindByHash(Unit unit, string sha256) =>
-        unit.Query<(string, string)>("SELECT path, content FROM published_schema WHERE sha256 = @sha256", new { sha256 }).Select(s => ((string, string)?)s).FirstOrDefault();
-
-    /// <summary>Keeps a fetched schema.</summary>
-    public static void Keep(Unit unit, string path, string content, string at) =>
-        unit.Execute(
-            """
-            INSERT INTO published_schema (path, sha256, content, fetched_at) VALUES (@path, @sha256, @content, @at)
-            ON CONFLICT (path) DO UPDATE SET sha256 = excluded.sha256, content = excluded.content, fetched_at = excluded.fetched_at
-            """,
-            new { path, sha256 = HashOf(content), content, at });
-
-    /// <summary>SHA-256 of a schema.</summary>
-    public static string HashOf(string content) =>
-        Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(content)));
 }

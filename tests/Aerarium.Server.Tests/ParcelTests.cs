@@ -9,25 +9,23 @@ using Aerarium.Filing;
 namespace Aerarium.Server.Tests;
 
 /// <summary>A Parcel is verified on its own, by the command line; what was changed in it is found.</summary>
-public sealed class ParcelTests : IAsyncLifetime
+public sealed class ParcelTests(SharedPractice shared) : IClassFixture<SharedPractice>, IAsyncLifetime
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-parcels").FullName;
-    private Practice _practice = null!;
     private byte[] _parcel = [];
 
     public async ValueTask InitializeAsync()
     {
-        _practice = await Practice.StartAsync();
-        var mosi = await _practice.SignInAsync(1);
+        var mosi = await shared.Practice.SignInAsync(1);
         await mosi.WaitForAnswersAsync();
         var amara = await mosi.ReturnOfAsync("Amara", 2025);
         _parcel = await mosi.Http.GetByteArrayAsync($"/api/returns/{amara}/sending/parcel.zip");
     }
 
-    public async ValueTask DisposeAsync()
+    public ValueTask DisposeAsync()
     {
-        await _practice.DisposeAsync();
         Directory.Delete(_folder, recursive: true);
+        return ValueTask.CompletedTask;
     }
 
     private (int Exit, string Words) Verify(byte[] parcel)

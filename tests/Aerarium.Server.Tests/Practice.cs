@@ -17,6 +17,13 @@ public sealed class Practice : IAsyncDisposable
     /// <summary>The demonstration as it stands right after it was made, with everything it sends still queued; made once, copied for every practice.</summary>
     private static readonly Lazy<Task<Practice>> Seeded = new(SeedAsync);
 
+    /// <summary>The authority's certificate, the same for every test: making a key takes longer than most of them.</summary>
+    private static readonly Lazy<byte[]> Seal = new(() =>
+    {
+        using var made = Filing.XmlSignature.MakeCertificate("Simulated authority", "receipts", DateTimeOffset.UtcNow.AddYears(-1), 20);
+        return made.Export(System.Security.Cryptography.X509Certificates.X509ContentType.Pkcs12);
+    });
+
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-test").FullName;
     private WebApplication? _standIn;
 
@@ -116,6 +123,13 @@ public sealed class Practice : IAsyncDisposable
 
     private async Task StartAuthorityAsync(string address)
     {
+        var seal = Path.Combine(_folder, "standin", "authority.p12");
+        Directory.CreateDirectory(Path.GetDirectoryName(seal)!);
+        if (!File.Exists(seal))
+        {
+            File.WriteAllBytes(seal, Seal.Value);
+        }
+
         _standIn = StandInApplication.Build(
             ["--urls", address, "--Data", Path.Combine(_folder, "standin"), "--Clock:Today", "2026-06-18", "--AnswerAfterSeconds", "0.2"]);
         await _standIn.StartAsync();

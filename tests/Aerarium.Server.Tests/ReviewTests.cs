@@ -9,7 +9,6 @@ public class ReviewTests : IAsyncLifetime
 {
     private const int RukiaNumber = 0;
     private const int MosiNumber = 1;
-    private const int NoorNumber = 5;
     private const long Annual = 15;
 
     private Practice _practice = null!;
@@ -47,21 +46,6 @@ public class ReviewTests : IAsyncLifetime
         Assert.Equal((2, 1), (kinds.Count(k => k == "remark"), kinds.Count(k => k == "settle-remarks")));
     }
 
-    [Theory]
-    [InlineData("no.such-line", null, "x", HttpStatusCode.NotFound)]
-    [InlineData("compensation.employers.gross", "none", "x", HttpStatusCode.NotFound)]
-    [InlineData("business.services", null, "  ", HttpStatusCode.UnprocessableEntity)]
-    public async Task A_remark_belongs_to_a_line_and_says_something(string line, string? row, string words, HttpStatusCode status) =>
-        Assert.Equal(status, (await _rukia.SendAsync(HttpMethod.Post, $"/api/returns/{Annual}/remarks", new { line, row, words })).Status);
-
-    [Fact]
-    public async Task Who_only_looks_reads_remarks_and_says_nothing()
-    {
-        var noor = await _practice.SignInAsync(NoorNumber);
-        Assert.Single((await noor.GetAsync($"/api/returns/{Annual}/remarks")).AsArray());
-        Assert.Equal(HttpStatusCode.Forbidden, (await noor.SendAsync(HttpMethod.Post, $"/api/returns/{Annual}/remarks", new { line = "business.services", words = "x" })).Status);
-    }
-
     [Fact]
     public async Task A_return_is_not_approved_while_a_remark_is_open()
     {
@@ -97,17 +81,6 @@ public class ReviewTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task A_count_of_attachments_is_never_typed()
-    {
-        var (status, answer) = await _rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{Annual}/entries", new
-        {
-            changes = new[] { new { kind = "set", line = "attachments.other", value = "3", seen = long.MaxValue } },
-        });
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
-        Assert.Contains("counted from the documents", answer!["detail"]!.GetValue<string>());
-    }
-
-    [Fact]
     public async Task What_went_with_a_filed_return_stays_with_it()
     {
         await _rukia.WaitForAnswersAsync();
@@ -118,6 +91,49 @@ public class ReviewTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.Conflict, status);
         Assert.Contains("has been sent", answer!["detail"]!.GetValue<string>());
         Assert.Null(Value(await _rukia.GetAsync($"/api/returns/{filed}"), "attachments.other"));
+    }
+}
+
+/// <summary>The same, where nothing is changed.</summary>
+public class ReviewRefusalTests(SharedPractice shared) : IClassFixture<SharedPractice>, IAsyncLifetime
+{
+    private const int NoorNumber = 5;
+    private const long Annual = 15;
+
+    private Browser _rukia = null!;
+
+    public async ValueTask InitializeAsync() => _rukia = await shared.Practice.SignInAsync(0);
+
+    public ValueTask DisposeAsync()
+    {
+        GC.SuppressFinalize(this);
+        return ValueTask.CompletedTask;
+    }
+
+    [Theory]
+    [InlineData("no.such-line", null, "x", HttpStatusCode.NotFound)]
+    [InlineData("compensation.employers.gross", "none", "x", HttpStatusCode.NotFound)]
+    [InlineData("business.services", null, "  ", HttpStatusCode.UnprocessableEntity)]
+    public async Task A_remark_belongs_to_a_line_and_says_something(string line, string? row, string words, HttpStatusCode status) =>
+        Assert.Equal(status, (await _rukia.SendAsync(HttpMethod.Post, $"/api/returns/{Annual}/remarks", new { line, row, words })).Status);
+
+    [Fact]
+    public async Task Who_only_looks_reads_remarks_and_says_nothing()
+    {
+        var noor = await shared.Practice.SignInAsync(NoorNumber);
+        Assert.Single((await noor.GetAsync($"/api/returns/{Annual}/remarks")).AsArray());
+        Assert.Equal(HttpStatusCode.Forbidden, (await noor.SendAsync(HttpMethod.Post, $"/api/returns/{Annual}/remarks", new { line = "business.services", words = "x" })).Status);
+    }
+
+    [Fact]
+    public async Task A_count_of_attachments_is_never_typed()
+    {
+        var (status, answer) = await _rukia.SendAsync(HttpMethod.Patch, $"/api/returns/{Annual}/entries", new
+        {
+            changes = new[] { new { kind = "set", line = "attachments.other", value = "3", seen = long.MaxValue } },
+        });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains("counted from the documents", answer!["detail"]!.GetValue<string>());
     }
 
     /// <summary>Njeri's return of 2024: 4,537.50 to pay by 30 April 2025; on 18 June 2026, 14 months begun: 5% and 14% of it, halves up (TPA s. 83A, 38).</summary>

@@ -5,6 +5,7 @@ using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
 using Aerarium.Countries;
+using Aerarium.Server.Practice;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Returns;
@@ -112,11 +113,22 @@ public sealed class Workspace
         Storage.Returns.Entries(unit, record.Id).ToImmutableDictionary(e => (e.Line, e.Row)),
         Storage.Returns.Rows(unit, record.Id).GroupBy(r => r.Section).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(r => r.Row)]),
         Storage.Acceptances.Of(unit, record.Id),
-        PracticeParticulars.Credential(unit, Catalogue.CountryOf(record.Definition)) is null
-            ? ["The practice has no credentials with the authority yet; keep them on the Practice page before this return is sent."]
-            : [],
+        [.. GapsOf(unit, record, today)],
         today,
         TieState.Of(unit, record, definition, open));
+
+    private static IEnumerable<string> GapsOf(Unit unit, ReturnRecord record, DateOnly today)
+    {
+        if (PracticeParticulars.Credential(unit, Catalogue.CountryOf(record.Definition)) is null)
+        {
+            yield return "The practice has no credentials with the authority yet; keep them on the Practice page before this return is sent.";
+        }
+
+        if (Catalogue.TypeOf(record.Definition).EReturn.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
+        {
+            yield return gap;
+        }
+    }
 
     /// <summary>The same revision with the record as stored by now.</summary>
     public Workspace AsStored(ReturnRecord record) => new(record, this);

@@ -61,7 +61,7 @@ public sealed class EReturnBuilding(
                 id,
                 approval.Id,
                 now,
-                PublishedSchemas.HashOf(schema),
+                SchemaEditions.HashOf(schema),
                 Artefacts.Keep(unit, file, type.EReturn.Format.MediaType, now),
                 Artefacts.Keep(unit, copy, "application/pdf", now),
                 JsonSerializer.Serialize(faults)));
@@ -122,12 +122,21 @@ public sealed class EReturnBuilding(
         try
         {
             var text = await authority.SchemaAsync(path, cancellation);
-            database.Write(unit => PublishedSchemas.Keep(unit, path, text, Moments.Text(clock.GetUtcNow())));
-            return text;
+            return database.Write(unit =>
+            {
+                var at = Moments.Text(clock.GetUtcNow());
+                var came = SchemaEditions.Keep(unit, path, text, "authority", at);
+                if (SchemaEditions.InUse(unit, path) is null)
+                {
+                    SchemaEditions.TurnOn(unit, path, came.Sha256, "first edition", at);
+                }
+
+                return SchemaEditions.InUse(unit, path)!.Value.Content;
+            });
         }
         catch (AuthorityUnavailableException problem)
         {
-            return database.Read(unit => PublishedSchemas.Find(unit, path))
+            return database.Read(unit => SchemaEditions.InUse(unit, path))?.Content
                 ?? throw new PlainProblem(StatusCodes.Status502BadGateway, $"The authority's schema is needed and cannot be had: {problem.Message} Try again later.");
         }
     }

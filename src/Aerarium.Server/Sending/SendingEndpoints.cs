@@ -117,7 +117,7 @@ internal static class ParcelOf
             ["ruleRevision"] = approval.RuleRevision,
             ["schemaSha256"] = built.SchemaSha256,
         };
-        var schema = PublishedSchemas.FindByHash(unit, built.SchemaSha256);
+        var schema = SchemaEditions.FindByHash(unit, built.SchemaSha256);
         return Parcel.Pack(about,
         [
             new ParcelFile($"{ParcelFiles.EReturn}.{FormatOf(record).Ending}", Artefacts.Get(unit, built.EreturnSha256)),

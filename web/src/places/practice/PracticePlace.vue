@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { day } from '../../shared/format'
+import { day, daysLeft } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
 import ApprovalRulesPanel from './ApprovalRulesPanel.vue'
+import CertificateLoad from './CertificateLoad.vue'
 import BackupPanel from './BackupPanel.vue'
 import DefaultsPanel from './DefaultsPanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
+import SchemasPanel from './SchemasPanel.vue'
 
 const session = useSession()
 const view = ref<Schemas['PracticeView'] | null>(null)
 const countries = ref<Schemas['CountryView'][]>([])
+const load = async () => (view.value = await call(api.GET('/api/practice')))
 onMounted(async () => {
-  view.value = await call(api.GET('/api/practice'))
+  await load()
   countries.value = await call(api.GET('/api/countries'))
 })
 </script>
@@ -40,7 +43,10 @@ onMounted(async () => {
               </tr>
               <tr>
                 <td>Valid until</td>
-                <td>{{ day(view.certificateUntil) }}</td>
+                <td :class="{ soon: view.certificateDaysLeft < 60 }">
+                  {{ day(view.certificateUntil)
+                  }}<template v-if="view.certificateDaysLeft < 60">, {{ daysLeft(view.certificateDaysLeft) }}</template>
+                </td>
               </tr>
               <tr>
                 <td>Thumbprint</td>
@@ -48,8 +54,10 @@ onMounted(async () => {
               </tr>
             </tbody>
           </table>
+          <CertificateLoad v-if="session.mayAdminister" @changed="load" />
         </section>
         <ApprovalRulesPanel />
+        <SchemasPanel />
         <DefaultsPanel v-for="country in countries" :key="country.code" :code="country.code" />
         <PeoplePanel v-if="session.mayAdminister" />
         <section v-else>
@@ -81,6 +89,10 @@ onMounted(async () => {
 section {
   max-width: 940px;
   margin-top: 20px;
+}
+.soon {
+  color: var(--brick);
+  font-weight: 600;
 }
 .practice {
   padding: 18px 30px 40px;
