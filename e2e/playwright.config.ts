@@ -3,7 +3,7 @@ import { chromiumOptions } from './chromium.mjs'
 
 export default defineConfig({
   testDir: './tests',
-  workers: 2,
+  workers: 1,
   timeout: 240_000,
   expect: { timeout: 15_000 },
   reporter: [['list']],

@@ -57,8 +57,6 @@ await shot(rukia, 'import', '/clients', async () => {
 })
 await shot(rukia, 'account', '/account')
 await shot(rukia, 'acts', '/acts')
-await rukia.emulateMedia({ colorScheme: 'dark' })
-await shot(rukia, 'dark', '/returns/2/fill/tax?line=tax.tax')
 const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
 await shot(tarek, 'defaults', '/practice', async () => {
   await tarek.getByLabel('Usual declarant').first().fill('Mosi Lindqvist')
@@ -69,6 +67,10 @@ await shot(ines, 'practice', '/practice', () => ines.getByRole('button', { name:
 const mosi = await as('mosi@lanternreef.example', 'tide-and-seal')
 await shot(mosi, 'approve', '/returns/6/approve')
 await shot(mosi, 'send', '/returns/9/send')
+const desk = await (await mosi.request.get('/api/desk?list=all&search=kofi')).json()
+await shot(mosi, 'after', `/returns/${desk.items[0].id}/after`, () =>
+  mosi.getByRole('table').filter({ hasText: 'Assessed' }).waitFor(),
+)
 const stranger = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const standIn = new URL(address)
 standIn.port = String(Number(standIn.port) + 1)

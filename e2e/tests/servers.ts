@@ -153,6 +153,7 @@ export async function saved(page: Page) {
 
 /** Accepts every warning left on the Review step. */
 export async function acceptWarnings(page: Page, reason: string) {
+  await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible()
   const warnings = page.getByRole('button', { name: 'Accept with a reason' })
   while (await warnings.count()) {
     const before = await warnings.count()
