@@ -57,7 +57,7 @@ public static class ConsolePages
             header{background:#8a6428;color:#fff;padding:12px 24px}header h1{margin:0;font-size:18px}header p{margin:2px 0 0}
             main{padding:16px 24px}table{border-collapse:collapse;width:100%;background:#fff}
             th,td{text-align:left;padding:6px 10px;border-bottom:1px solid #ddd8cc;vertical-align:top}
-            td:first-child,td:nth-child(2){white-space:nowrap}form{display:inline-block;margin:0 8px 8px 0}button,input{font:inherit;padding:4px 10px}h2{font-size:16px;margin:20px 0 8px}
+            td:first-child,td:nth-child(2),td:last-child{white-space:nowrap}td form{margin:0 0 0 8px}td button{padding:1px 8px}form{display:inline-block;margin:0 8px 8px 0}button,input{font:inherit;padding:4px 10px}h2{font-size:16px;margin:20px 0 8px}
             .accepted{color:#1f5a52;font-weight:600}.rejected{color:#96342a;font-weight:600}
             </style></head><body>
             <header><h1>Simulated authority, not a real one</h1><p>Stand-in that ships with Aerarium. Today is {{clock.GetUtcNow():d MMMM yyyy}}. Service: {{(faults.Outage ? "DOWN" : "up")}}; answers after {{faults.AnswerAfterSeconds}} s{{(faults.LoseNextAnswer ? "; next answer will be lost" : "")}}{{(faults.RejectNext ? "; next return will be rejected" : "")}}.</p></header>

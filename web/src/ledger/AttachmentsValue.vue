@@ -2,6 +2,7 @@
 import { computed, inject } from 'vue'
 import { api, call, fileBody } from '../api/client'
 import { useAct } from '../shared/act'
+import FileLink from '../shared/FileLink.vue'
 import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
 
 /** How many documents of a kind are attached to the return, and the act that attaches one. */
@@ -11,31 +12,23 @@ const { busy, problem, act } = useAct()
 const key = computed(() => placeKey(props.line.key, null))
 const focus = () => (store.focus.value = { line: props.line.key, row: null })
 
-function attach(event: Event) {
-  const input = event.target as HTMLInputElement
-  void act(async () => {
-    for (const file of input.files ?? []) {
+const attach = (files: File[]) =>
+  act(async () => {
+    for (const file of files) {
       const { clientId: id, year } = store.view.value
       const query = { Name: file.name, Kind: props.line.label, Year: year, ReturnId: store.id }
       await call(api.POST('/api/clients/{id}/documents', { params: { path: { id }, query }, ...fileBody(file) }))
     }
     await store.reload()
-  }).finally(() => (input.value = ''))
-}
+  })
 </script>
 
 <template>
   <span class="attachments" :data-place="key">
     <span v-if="problem" class="problem small" role="alert">{{ problem }}</span>
-    <label v-if="!store.locked" class="link" :class="{ busy }"
-      >Attach<input
-        type="file"
-        multiple
-        :disabled="busy"
-        :aria-label="`Attach: ${line.label}`"
-        @focus="focus"
-        @change="attach"
-    /></label>
+    <FileLink v-if="!store.locked" :label="`Attach: ${line.label}`" :busy="busy" @focus="focus" @chosen="attach"
+      >Attach</FileLink
+    >
     <span class="count">{{ store.values.get(key)?.value ?? 'none' }}</span>
   </span>
 </template>
@@ -46,24 +39,6 @@ function attach(event: Event) {
   gap: 14px;
   align-items: baseline;
   padding-right: 8px;
-}
-label {
-  position: relative;
-  cursor: pointer;
-}
-label:focus-within {
-  outline: 2px solid var(--verdigris);
-  outline-offset: 2px;
-}
-input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  width: 100%;
-  cursor: pointer;
-}
-.busy {
-  opacity: 0.5;
 }
 .count {
   min-width: 34px;

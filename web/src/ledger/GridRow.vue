@@ -82,6 +82,7 @@ function marks(line: Line, column: number): Record<string, boolean> {
 <style scoped>
 .row {
   display: grid;
+  grid-auto-rows: 28px;
   height: 28px;
   width: var(--across);
   min-width: 100%;
@@ -96,7 +97,8 @@ function marks(line: Line, column: number): Record<string, boolean> {
   white-space: nowrap;
 }
 .cell {
-  padding: 4px 7px;
+  box-sizing: border-box;
+  padding: 3px 7px;
   border-bottom: 1px solid var(--hairline);
   white-space: nowrap;
   overflow: hidden;

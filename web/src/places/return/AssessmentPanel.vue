@@ -3,6 +3,7 @@ import { inject, onMounted, ref } from 'vue'
 import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import FileLink from '../../shared/FileLink.vue'
 import { amount, day, plural } from '../../shared/format'
 import type { ReturnStore } from './returnStore'
 
@@ -22,13 +23,12 @@ const object = () =>
 const declare = () =>
   take(() => call(api.POST('/api/returns/{id}/after/declaration', { params, body: declaration.value })))
 
-/** Attaches a file under the kind that was asked for, and sends it. */
-function send(asked: Schemas['AskedDocument'], event: Event) {
-  const input = event.target as HTMLInputElement
-  void take(async () => {
+/** Attaches files under the kind that was asked for, and sends them. */
+const send = (asked: Schemas['AskedDocument'], files: File[]) =>
+  take(async () => {
     const { clientId: id, year } = store.view.value
     let latest = view.value!
-    for (const file of input.files ?? []) {
+    for (const file of files) {
       const query = { Name: file.name, Kind: asked.label, Year: year, ReturnId: store.id }
       const list = await call(
         api.POST('/api/clients/{id}/documents', { params: { path: { id }, query }, ...fileBody(file) }),
@@ -39,8 +39,7 @@ function send(asked: Schemas['AskedDocument'], event: Event) {
       )
     }
     return latest
-  }).finally(() => (input.value = ''))
-}
+  })
 </script>
 
 <template>
@@ -115,14 +114,13 @@ function send(asked: Schemas['AskedDocument'], event: Event) {
             <td>{{ asked.label }}</td>
             <td class="small secondary">{{ asked.sent.join(', ') || 'nothing sent yet' }}</td>
             <td class="amount">
-              <label v-if="view.verification.state === 'open' && session.mayPrepare" class="link file" :class="{ busy }"
-                >Send a document<input
-                  type="file"
-                  multiple
-                  :disabled="busy"
-                  :aria-label="`Send: ${asked.label}`"
-                  @change="send(asked, $event)"
-              /></label>
+              <FileLink
+                v-if="view.verification.state === 'open' && session.mayPrepare"
+                :label="`Send: ${asked.label}`"
+                :busy="busy"
+                @chosen="(files) => send(asked, files)"
+                >Send a document</FileLink
+              >
             </td>
           </tr>
         </tbody>
@@ -162,23 +160,5 @@ section {
   gap: 14px;
   align-items: center;
   margin-top: 12px;
-}
-.file {
-  position: relative;
-  cursor: pointer;
-}
-.file:focus-within {
-  outline: 2px solid var(--verdigris);
-  outline-offset: 2px;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  width: 100%;
-  cursor: pointer;
-}
-.busy {
-  opacity: 0.5;
 }
 </style>

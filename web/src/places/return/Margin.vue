@@ -120,7 +120,8 @@ const shown = (text: string | null | undefined) => {
         </template>
         <template v-else-if="!line.computed">
           <Tied v-if="tie" :tie="tie" :differs="differs" />
-          <p v-if="!tie?.sources.length" class="entered">
+          <p v-if="line.countsAttachments" class="entered">Counted from the documents attached to the return.</p>
+          <p v-else-if="!tie?.sources.length" class="entered">
             Entered<template v-if="line.from">, from: {{ line.from }}</template
             >.
           </p>

@@ -4,13 +4,13 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { amount, day } from '../../shared/format'
+import NotePayment from './NotePayment.vue'
 import type { ReturnStore } from './returnStore'
 
 /** Payments noted towards a filed return, and what is left. */
 const store = inject<ReturnStore>('return')!
 const session = useSession()
 const view = ref<Schemas['PaymentsView'] | null>(null)
-const typed = ref({ paidOn: '', amount: '', reference: '' })
 const { busy, problem, act } = useAct()
 const path = { id: store.id }
 const on = ref('')
@@ -22,11 +22,8 @@ const advise = () =>
     on.value = view.value.on
   })
 onMounted(advise)
-const note = () =>
-  act(async () => {
-    view.value = await call(api.POST('/api/returns/{id}/payments', { params: { path }, body: typed.value }))
-    typed.value = { paidOn: '', amount: '', reference: '' }
-  })
+/** What was noted changes the advice for the day that is shown. */
+const noted = () => advise()
 const remove = (payment: number) =>
   act(async () => {
     view.value = await call(
@@ -89,12 +86,14 @@ const remove = (payment: number) =>
     <p v-if="view.left !== '0'" class="on small secondary">
       As of <input v-model="on" type="date" aria-label="Advice for the day" @change="advise" />
     </p>
-    <form v-if="session.mayPrepare" class="note" @submit.prevent="note">
-      <v-text-field v-model="typed.paidOn" label="Paid on" hide-details />
-      <v-text-field v-model="typed.amount" label="Amount" hide-details />
-      <v-text-field v-model="typed.reference" label="Reference on the slip" hide-details />
-      <v-btn type="submit" :disabled="busy">Note payment</v-btn>
-    </form>
+    <NotePayment
+      v-if="session.mayPrepare"
+      :return-id="store.id"
+      day="Paid on"
+      reference="Reference on the slip"
+      words="Note payment"
+      @noted="noted"
+    />
   </div>
 </template>
 
@@ -126,12 +125,5 @@ const remove = (payment: number) =>
   background: transparent;
   color: var(--ink);
   font: inherit;
-}
-.note {
-  display: grid;
-  grid-template-columns: 130px 150px 1fr auto;
-  gap: 14px;
-  align-items: center;
-  margin-top: 14px;
 }
 </style>

@@ -4,14 +4,14 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { amount, day, difference } from '../../shared/format'
+import NotePayment from './NotePayment.vue'
 import type { ReturnStore } from './returnStore'
 
 /** A refund that is claimed: to which account, what has come in, what is still awaited. */
 const store = inject<ReturnStore>('return')!
 const session = useSession()
-const { busy, problem, act } = useAct()
+const { problem, act } = useAct()
 const view = ref<Schemas['PaymentsView'] | null>(null)
-const typed = ref({ paidOn: '', amount: '', reference: '' })
 const path = { id: store.id }
 onMounted(() => act(async () => (view.value = await call(api.GET('/api/returns/{id}/payments', { params: { path } })))))
 const claimed = computed(() => store.balance.replace('-', ''))
@@ -26,11 +26,6 @@ const account = computed(() =>
     .map(({ line, value }) => line.choices?.find((c) => c.code === value)?.label ?? value)
     .join(', '),
 )
-const note = () =>
-  act(async () => {
-    view.value = await call(api.POST('/api/returns/{id}/payments', { params: { path }, body: typed.value }))
-    typed.value = { paidOn: '', amount: '', reference: '' }
-  })
 </script>
 
 <template>
@@ -56,26 +51,24 @@ const note = () =>
       </tbody>
     </table>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-    <form v-if="session.mayPrepare && awaited !== '0'" class="note" @submit.prevent="note">
-      <v-text-field v-model="typed.paidOn" label="Received on" hide-details />
-      <v-text-field v-model="typed.amount" label="Amount" hide-details />
-      <v-text-field v-model="typed.reference" label="Reference of the bank" hide-details />
-      <v-btn type="submit" variant="outlined" :disabled="busy">Note it</v-btn>
-    </form>
+    <NotePayment
+      v-if="session.mayPrepare && awaited !== '0'"
+      :return-id="store.id"
+      day="Received on"
+      reference="Reference of the bank"
+      words="Note it"
+      @noted="(now) => (view = now)"
+    />
   </div>
 </template>
 
 <style scoped>
+td:first-child {
+  white-space: nowrap;
+}
 .left td {
   border-top: 1px solid var(--ink);
   border-bottom: 3px double var(--ink);
   font-weight: 600;
-}
-.note {
-  display: grid;
-  grid-template-columns: 130px 150px 1fr auto;
-  gap: 14px;
-  align-items: center;
-  margin-top: 14px;
 }
 </style>

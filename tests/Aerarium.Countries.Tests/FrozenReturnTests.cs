@@ -1,0 +1,46 @@
+using System.Text;
+using Aerarium.Core.Entries;
+using Aerarium.Filing;
+using CsCheck;
+
+namespace Aerarium.Countries.Tests;
+
+/// <summary>A return as it is frozen at approval: the same return gives the same bytes, and they say every figure.</summary>
+public class FrozenReturnTests
+{
+    private static readonly DateOnly Day = new(2026, 6, 18);
+
+    [Fact]
+    public void The_same_return_gives_the_same_bytes_in_whatever_order_it_was_entered() => Gen.Int[0, 100_000].Sample(
+        seed =>
+        {
+            var definition = Catalogue.Get("ph/individual-annual", 2025);
+            var entered = RandomEntries.Of(definition, seed);
+            var turned = new EntrySet
+            {
+                Values = entered.Values.Reverse().ToDictionary(),
+                Rows = entered.Rows.Reverse().ToDictionary(r => r.Key, r => r.Value.Select(row => row with { Values = row.Values.Reverse().ToDictionary() }).ToList()),
+            };
+            var (first, second) = (FrozenReturn.Of(definition.Evaluate(entered, Day), Day), FrozenReturn.Of(definition.Evaluate(turned, Day), Day));
+            return first.Write().AsSpan().SequenceEqual(second.Write());
+        },
+        iter: 40);
+
+    [Fact]
+    public void What_was_frozen_is_read_again_and_computes_to_its_figures()
+    {
+        var definition = Catalogue.Get("ke/employment-income", 2025);
+        var frozen = FrozenReturn.Read(FrozenReturn.Of(definition.Evaluate(RandomEntries.Of(definition, 7), Day), Day).Write());
+        Assert.Equal((definition.Revision, Day, ""), (frozen.RuleRevision, frozen.Day, frozen.Period));
+        Assert.Equal(frozen.Figures, FrozenReturn.FiguresOf(definition.Evaluate(frozen.Entries, frozen.Day)));
+        Assert.Contains("balance.balance", frozen.Figures.Keys);
+        Assert.Contains(frozen.Figures.Keys, k => k.StartsWith("employment.employers.", StringComparison.Ordinal) && k.Contains('|', StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("{}")]
+    [InlineData("{\"definition\":\"ke/employment-income\"}")]
+    [InlineData("not json")]
+    public void What_is_none_is_told(string content) => Assert.Throws<FormatException>(() => FrozenReturn.Read(Encoding.UTF8.GetBytes(content)));
+}
