@@ -36,21 +36,21 @@ public static class Aftermaths
     private const string AuditColumns = "return_id, number, due_on, state, content, received_at, answered_by, answered_at";
 
     /// <summary>
-    /// Accepted sendings that may still be followed by something: until the assessment is here, while a verification is open, and as
+    /// Accepted sendings, with their returns, that may still be followed by something: until the assessment is here, while a verification is open, and as
     /// long as one may still be opened, for those answered since a moment.
     /// </summary>
-    public static IReadOnlyList<SendingRecord> Awaited(Unit unit, string since) =>
+    public static IReadOnlyList<(long Sending, long Return)> Awaited(Unit unit, string since) =>
     [
-        .. unit.Query<long>(
+        .. unit.Query<(long, long)>(
             """
-            SELECT s.id FROM sending s
+            SELECT s.id, s.return_id FROM sending s
             WHERE s.state = 'accepted' AND (
                 NOT EXISTS (SELECT 1 FROM assessment a WHERE a.return_id = s.return_id)
                 OR (s.answered_at > @since AND NOT EXISTS (SELECT 1 FROM audit_case c WHERE c.return_id = s.return_id))
                 OR EXISTS (SELECT 1 FROM audit_case c WHERE c.return_id = s.return_id AND c.state = 'open'))
             ORDER BY s.id
             """,
-            new { since }).Select(id => Sendings.Find(unit, id)!),
+            new { since }),
     ];
 
     /// <summary>The assessment of a return, or null.</summary>

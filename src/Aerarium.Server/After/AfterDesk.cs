@@ -54,14 +54,14 @@ public sealed class AfterDesk(
     public async Task WorkAsync(CancellationToken cancellation)
     {
         var now = clock.GetUtcNow();
-        var due = database.Read(unit => Aftermaths.Awaited(unit, Moments.Text(now - MayBeSelected))).Where(s => !_asked.TryGetValue(s.Id, out var asked) || asked.Next <= now).Take(AtOnce);
-        foreach (var sending in due)
+        var due = database.Read(unit => Aftermaths.Awaited(unit, Moments.Text(now - MayBeSelected))).Where(a => !_asked.TryGetValue(a.Return, out var asked) || asked.Next <= now).Take(AtOnce).ToList();
+        foreach (var (sending, returnId) in due)
         {
-            var wait = _asked.TryGetValue(sending.Id, out var before) ? before.Wait * 2 : Shortest;
-            _asked[sending.Id] = (now + (wait < Longest ? wait : Longest), wait < Longest ? wait : Longest);
+            var wait = _asked.TryGetValue(returnId, out var before) ? before.Wait * 2 : Shortest;
+            _asked[returnId] = (now + (wait < Longest ? wait : Longest), wait < Longest ? wait : Longest);
             try
             {
-                await AskAsync(sending, cancellation);
+                await AskAsync(database.Read(unit => Sendings.Find(unit, sending)!), cancellation);
             }
             catch (AuthorityUnavailableException)
             {

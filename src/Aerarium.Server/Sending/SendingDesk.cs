@@ -280,21 +280,31 @@ public sealed class SendingDesk(
 internal sealed class BackgroundSender(SendingDesk desk, After.AfterDesk after, KeptReturns files, ILogger<BackgroundSender> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(400);
+    private const int RoundsBetweenAsking = 5;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        while (!stoppingToken.IsCancellationRequested)
+        for (var round = 0; !stoppingToken.IsCancellationRequested; round++)
         {
+            var asks = round % RoundsBetweenAsking == 0;
             try
             {
                 await desk.WorkAsync(stoppingToken);
-                await after.WorkAsync(stoppingToken);
+                if (asks)
+                {
+                    await after.WorkAsync(stoppingToken);
+                }
+
                 files.CloseForgotten();
                 foreach (var kept in files.All)
                 {
                     using (PracticeDatabase.WorkIn(kept))
                     {
                         await desk.WorkAsync(stoppingToken);
+                        if (asks)
+                        {
+                            await after.WorkAsync(stoppingToken);
+                        }
                     }
                 }
 
