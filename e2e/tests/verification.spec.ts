@@ -1,8 +1,20 @@
-import { expect, field, fill, saved, signIn, step, test } from './servers'
+import type { Browser } from '@playwright/test'
+import { expect, field, fill, saved, Servers, signIn, step, test } from './servers'
 
 /** From approval to what follows it: refused by the client, approved again, an outage, accepted, verified, assessed, amended. */
-test('approve, refuse, approve again, outage, accept, verification, amendment', async ({ browser, servers }) => {
-  test.setTimeout(240_000)
+test('approve, refuse, approve again, outage, accept, verification, amendment', async ({ browser }) => {
+  test.setTimeout(120_000)
+  // A demonstration of its own: others file the same return.
+  const servers = new Servers()
+  await servers.start()
+  try {
+    await story(browser, servers)
+  } finally {
+    servers.stop()
+  }
+})
+
+async function story(browser: Browser, servers: Servers) {
   const page = await signIn(browser, servers, 'rukia')
   const mosi = await signIn(browser, servers, 'mosi')
   const client = await (await browser.newContext({ baseURL: servers.address })).newPage()
@@ -93,7 +105,7 @@ test('approve, refuse, approve again, outage, accept, verification, amendment', 
     await expect(mosi.getByRole('region', { name: 'Not filed' })).toContainText('amended')
     await expect(mosi.getByRole('region', { name: 'Not paid' })).toContainText('27,680.40 KES left to pay')
   })
-})
+}
 
 test('remarks, attachments and an override stand beside the figures', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')

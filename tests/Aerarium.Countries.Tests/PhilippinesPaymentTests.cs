@@ -72,6 +72,21 @@ public class PhilippinesPaymentTests
         Assert.Equal([("Surcharge", 5_481m), ("Interest", 216m)], Charges(later, 1));
     }
 
+    /// <summary>What is paid beyond the tax goes to the charges, and never below zero.</summary>
+    [Theory]
+    [InlineData(80_000, 9_184)]
+    [InlineData(85_000, 4_184)]
+    [InlineData(89_184, 0)]
+    [InlineData(95_000, 0)]
+    public void What_is_paid_beyond_the_tax_goes_to_the_charges(decimal paid, decimal left)
+    {
+        var day = new DateOnly(2025, 7, 14);
+        var advice = Advice(Owing(), day, new PaidAmount(day, paid));
+        Assert.Equal(paid - 80_000, advice.PaidBeyond);
+        Assert.Equal((left, left), (advice.DueBy, advice.Left));
+        Assert.Equal(day, advice.On);
+    }
+
     [Fact]
     public void An_overpayment_is_not_paid() =>
         Assert.Empty(Advice(new PhilippinesCase(2025).Employer(400_000, withheld: 90_000), new DateOnly(2026, 4, 15)).Parts);
