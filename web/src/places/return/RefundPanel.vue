@@ -38,7 +38,7 @@ const account = computed(() =>
         </tr>
         <tr v-if="account">
           <td>To</td>
-          <td class="amount">{{ account }}</td>
+          <td class="amount account">{{ account }}</td>
         </tr>
         <tr v-for="item in view.payments" :key="item.id">
           <td>Received {{ day(item.paidOn) }}, {{ item.reference }}</td>
@@ -65,6 +65,9 @@ const account = computed(() =>
 <style scoped>
 td:first-child {
   white-space: nowrap;
+}
+.account {
+  white-space: normal;
 }
 .left td {
   border-top: 1px solid var(--ink);
