@@ -22,8 +22,6 @@ const advise = () =>
     on.value = view.value.on
   })
 onMounted(advise)
-/** What was noted changes the advice for the day that is shown. */
-const noted = () => advise()
 const remove = (payment: number) =>
   act(async () => {
     view.value = await call(
@@ -92,7 +90,7 @@ const remove = (payment: number) =>
       day="Paid on"
       reference="Reference on the slip"
       words="Note payment"
-      @noted="noted"
+      @noted="advise"
     />
   </div>
 </template>
