@@ -138,10 +138,10 @@ public static class Workings
             foreach (var line in table.Lines)
             {
                 var column = cells.ColumnOf(line);
-                var slot = (row * rows.Width) + line.Slot;
+                var (given, slot) = (rows.BlockOf(row).Given, rows.PlaceOf(row, line.Slot));
                 if (!line.IsComputed)
                 {
-                    sheet.Put(at, column - 1, Given(evaluation, line, rows.GivenFilled[slot], rows.GivenAmounts[slot], rows.GivenCodes[slot], rows.GivenTexts[slot]));
+                    sheet.Put(at, column - 1, Given(evaluation, line, given.Filled[slot], given.Amounts[slot], given.Codes[slot], given.Texts[slot]));
                 }
 
                 sheet.Put(at, column, Calculated(Counts(cells, line, $"{RowWorkbook.Letters(column - 1)}{at}", table, row), StyleOf(line)));

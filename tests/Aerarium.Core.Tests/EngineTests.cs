@@ -123,8 +123,7 @@ public class EngineTests
             compiled.Evaluator.Run(run);
             return interpreted.Amounts.SequenceEqual(run.Amounts) && interpreted.Filled.SequenceEqual(run.Filled)
                 && interpreted.Open.SequenceEqual(run.Open) && interpreted.Findings.SequenceEqual(run.Findings)
-                && interpreted.Tables.Zip(run.Tables).All(t => t.First.Amounts.AsSpan(0, t.First.Count * t.First.Width)
-                    .SequenceEqual(t.Second.Amounts.AsSpan(0, t.Second.Count * t.Second.Width)));
+                && interpreted.Tables.Zip(run.Tables).All(t => Enumerable.Range(0, t.First.Count).All(row => t.First.SameRow(row, t.Second, row)));
         });
         Assert.True(compiled.Evaluator.IsCompiled);
     }

@@ -91,6 +91,6 @@ public class WalkOrderTests
         Trip.Evaluator.Interpret(sheets[0]);
         Trip.Evaluator.Run(sheets[1]);
         return sheets[0].Amounts.SequenceEqual(sheets[1].Amounts) && sheets[0].Filled.SequenceEqual(sheets[1].Filled)
-            && sheets[0].Tables[0].Amounts.SequenceEqual(sheets[1].Tables[0].Amounts) && sheets[0].Tables[0].Filled.SequenceEqual(sheets[1].Tables[0].Filled);
+            && Enumerable.Range(0, hours.Length).All(row => sheets[0].Tables[0].SameRow(row, sheets[1].Tables[0], row));
     });
 }

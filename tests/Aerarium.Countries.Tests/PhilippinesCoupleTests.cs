@@ -1,3 +1,4 @@
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Countries.Philippines.IndividualAnnual;
@@ -168,13 +169,12 @@ public class PhilippinesCoupleTests
                 definition.Evaluator.Compile();
                 definition.Evaluator.Run(compiled);
                 return interpreted.Amounts.SequenceEqual(compiled.Amounts) && interpreted.Filled.SequenceEqual(compiled.Filled) && interpreted.Findings.SequenceEqual(compiled.Findings)
-                    && definition.Tables.All(t => SameRows(interpreted.Rows(t), compiled.Rows(t)));
+                    && definition.Tables.All(t => SameRows(t, interpreted.Rows(t), compiled.Rows(t)));
             },
             iter: 20);
 
-        static bool SameRows(Rows left, Rows right) =>
-            left.Count == right.Count
-            && left.Amounts.Take(left.Count * left.Width).SequenceEqual(right.Amounts.Take(left.Count * left.Width))
-            && left.Findings.Take(left.Count * left.FindingWidth).SequenceEqual(right.Findings.Take(left.Count * left.FindingWidth));
+        bool SameRows(RepeatingSection table, Rows left, Rows right) =>
+            left.Count == right.Count && Enumerable.Range(0, left.Count).All(row => left.SameRow(row, right, row)
+                && definition.Findings.Where(f => f.Table == table).All(rule => left.Holds(rule, row) == right.Holds(rule, row)));
     }
 }

@@ -8,13 +8,13 @@ namespace Aerarium.Countries.Tests;
 /// <summary>Random returns of any definition, the same for the same seed: about half of the lines filled in, answers mostly yes, a few rows in every repeating section.</summary>
 public static class RandomEntries
 {
-    public static EntrySet Of(Definition definition, int seed)
+    public static EntrySet Of(Definition definition, int seed, int mostRows = 4)
     {
         var random = new Random(seed);
         var set = new EntrySet();
         foreach (var table in definition.Tables)
         {
-            set.Rows[table.Key] = [.. Enumerable.Range(1, random.Next(0, 5)).Select(row => new EntryRow($"r{row}"))];
+            set.Rows[table.Key] = [.. Enumerable.Range(1, random.Next(0, mostRows + 1)).Select(row => new EntryRow($"r{row}"))];
         }
 
         foreach (var line in definition.Lines.Where(l => !l.IsComputed))

@@ -27,7 +27,8 @@ public class SharedSheetTests
         var filled = definition.Tables.Where(t => entries.RowsOf(t.Key).Count > 0).ToList();
         if (filled.Count == 0 || random.Next(4) == 0)
         {
-            return entries.With(definition.Lines.First(l => l.Kind == LineKind.Answer && l.Table is null).Key, random.Next(2) == 0 ? "yes" : "no");
+            var answers = definition.Lines.Where(l => l.Kind == LineKind.Answer && l.Table is null).ToList();
+            return entries.With(answers[random.Next(answers.Count)].Key, random.Next(2) == 0 ? "yes" : "no");
         }
 
         var table = filled[random.Next(filled.Count)];
@@ -59,27 +60,64 @@ public class SharedSheetTests
 
     [Fact]
     public void A_run_of_edits_comes_to_what_a_fresh_reading_comes_to() => Gen.Select(Gen.Int[0, 2], Gen.Int[0, 1_000_000]).Sample(
-        (kind, seed) =>
-        {
-            var (definition, random) = (Kinds[kind], new Random(seed));
-            var entries = RandomEntries.Of(definition, seed);
-            var before = definition.Evaluate(entries, Today);
-            for (var edit = 0; edit < 8; edit++)
-            {
-                var untouched = Everything(before);
-                entries = Edited(definition, entries, random);
-                var after = definition.Evaluate(entries, Today, before);
-                if (Everything(after) != Everything(definition.Evaluate(entries, Today)) || Everything(before) != untouched)
-                {
-                    return false;
-                }
+        (kind, seed) => HoldsThroughEdits(Kinds[kind], RandomEntries.Of(Kinds[kind], seed), new Random(seed)), iter: 60);
 
-                before = after;
+    /// <summary>Lists longer than a block: most blocks are shared, others are new, and rows compare across them.</summary>
+    [Fact]
+    public void Long_lists_come_to_what_a_fresh_reading_comes_to() => Gen.Select(Gen.Int[0, 2], Gen.Int[0, 1_000_000]).Sample(
+        (kind, seed) => HoldsThroughEdits(Kinds[kind], RandomEntries.Of(Kinds[kind], seed, 3 * RowBlock.Size), new Random(seed)), iter: 10);
+
+    private static bool HoldsThroughEdits(Definition definition, EntrySet entries, Random random)
+    {
+        definition.Evaluator.Compile();
+        var (before, today) = (definition.Evaluate(entries, Today), Today);
+        for (var edit = 0; edit < 8; edit++)
+        {
+            var untouched = Everything(before);
+            entries = Edited(definition, entries, random);
+            today = random.Next(5) == 0 ? today.AddDays(400) : today;
+            var after = definition.Evaluate(entries, today, before);
+            if (Everything(after) != Everything(definition.Evaluate(entries, today)) || Everything(before) != untouched)
+            {
+                return false;
             }
 
-            return true;
-        },
-        iter: 60);
+            before = after;
+        }
+
+        return true;
+    }
+
+    [Fact]
+    public void A_block_in_which_nothing_can_have_changed_is_the_same_block()
+    {
+        var definition = Kinds[2];
+        definition.Evaluator.Compile();
+        var table = definition.FindTable("list.rows")!;
+        var rows = Enumerable.Range(0, 3 * RowBlock.Size)
+            .Select(n => new EntryRow($"r{n}") { Values = { ["payor"] = $"Payer {n}", ["code"] = "WI010", ["total"] = $"{n + 1}", ["withheld"] = "1" } }).ToList();
+        var first = definition.Evaluate(new EntrySet { Rows = { [table.Key] = rows } }, Today);
+        var changed = rows.ToList();
+        changed[RowBlock.Size] = changed[RowBlock.Size] with { Values = new Dictionary<string, string>(changed[RowBlock.Size].Values) { ["total"] = "5000" } };
+        var second = definition.Evaluate(first.Entries.WithRows(table.Key, changed), Today, first);
+        Assert.Equal([true, false, true], SameBlocks(first, second));
+
+        // The payee's number is compared with every payer's: when it changes, no row is as it was.
+        var third = definition.Evaluate(second.Entries.With("payee.tin", "20100456100000"), Today, second);
+        Assert.Equal([false, false, false], SameBlocks(second, third));
+
+        IEnumerable<bool> SameBlocks(Evaluation one, Evaluation other) => one.Sheet.Rows(table).Blocks.Zip(other.Sheet.Rows(table).Blocks, ReferenceEquals);
+    }
+
+    [Fact]
+    public void Rows_that_depend_on_each_other_are_never_shared()
+    {
+        var shared = Kinds.SelectMany(k => k.Tables).ToDictionary(t => t.Form.Definition.Id + " " + t.Key, t => Walks(t) is not null);
+        Assert.True(shared["ph/withholding-credits list.rows"]);
+        Assert.False(shared["ph/individual-annual deductions.losses"]);
+
+        static RowDependence? Walks(RepeatingSection table) => RowDependence.Of(table, WalkOrder.Of(RuleOrder.Of(table.Form.Definition)));
+    }
 
     [Fact]
     public void Rows_are_the_same_only_when_every_cell_is()

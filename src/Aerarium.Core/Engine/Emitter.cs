@@ -63,32 +63,45 @@ public sealed class Emitter
     /// <summary>The index of the row one stands in.</summary>
     public Expression RowIndexOf(RepeatingSection section) => _standing[section].Index;
 
-    /// <summary>Walks over the rows of a repeating section; the block's value is <paramref name="result"/>.</summary>
-    public Expression OverRows(RepeatingSection section, ParameterExpression? result, Func<Expression> body)
+    /// <summary>
+    /// Walks over the rows of a repeating section, block by block; the block's value is <paramref name="result"/>. In blocks that were
+    /// computed before, <paramref name="inSettled"/> is done instead of <paramref name="body"/>, where there is one.
+    /// </summary>
+    public Expression OverRows(RepeatingSection section, ParameterExpression? result, Func<Expression> body, Func<Expression>? inSettled = null)
     {
         var outer = _standing.GetValueOrDefault(section);
         var standing = new Standing();
         _standing[section] = standing;
-        var step = body();
+        var width = section.Form.Definition.TableWidth(section);
+        var walk = RowByRow(standing, width, body());
+        if (inSettled is not null)
+        {
+            walk = Expression.IfThenElse(
+                Expression.ArrayIndex(Expression.Field(standing.Rows, nameof(Rows.Settled)), standing.Number), RowByRow(standing, width, inSettled()), walk);
+        }
+
         var done = Expression.Label("done");
-        var rowCount = Expression.Field(standing.Rows, nameof(Rows.Count));
         List<Expression> statements =
         [
             Expression.Assign(standing.Rows, RowsAt(section)),
             Expression.Assign(standing.Index, Expression.Constant(0)),
-            Expression.Assign(standing.Offset, Expression.Constant(0)),
-            .. standing.Fetched.Select(f => Expression.Assign(f.Value, Expression.Field(standing.Rows, f.Key))),
+            Expression.Assign(standing.Number, Expression.Constant(0)),
             Expression.Loop(
                 Expression.IfThenElse(
-                    Expression.LessThan(standing.Index, rowCount),
+                    Expression.LessThan(standing.Index, Expression.Field(standing.Rows, nameof(Rows.Count))),
                     Expression.Block(
-                        step,
-                        Expression.PreIncrementAssign(standing.Index),
-                        Expression.AddAssign(standing.Offset, Expression.Constant(section.Form.Definition.TableWidth(section)))),
+                    [
+                        Expression.Assign(standing.Block, Expression.ArrayIndex(Expression.Field(standing.Rows, nameof(Rows.Blocks)), standing.Number)),
+                        Expression.Assign(standing.Offset, Expression.Constant(0)),
+                        Expression.Assign(standing.End, Expression.Add(standing.Index, Expression.Field(standing.Block, nameof(RowBlock.Count)))),
+                        .. standing.Fetched.Select(f => Expression.Assign(f.Value, Expression.Field(standing.Block, f.Key))),
+                        walk,
+                        Expression.PreIncrementAssign(standing.Number),
+                    ]),
                     Expression.Break(done)),
                 done),
         ];
-        List<ParameterExpression> variables = [standing.Rows, standing.Index, standing.Offset, .. standing.Fetched.Values];
+        List<ParameterExpression> variables = [.. standing.Variables];
         if (result is not null)
         {
             variables.Add(result);
@@ -108,6 +121,23 @@ public sealed class Emitter
         return Expression.Block(variables, statements);
     }
 
+    private static Expression RowByRow(Standing standing, int width, Expression step)
+    {
+        var done = Expression.Label("done");
+        return Expression.Loop(
+            Expression.IfThenElse(
+                Expression.LessThan(standing.Index, standing.End),
+                Expression.Block(
+                    step,
+                    Expression.PreIncrementAssign(standing.Index),
+                    Expression.AddAssign(standing.Offset, Expression.Constant(width))),
+                Expression.Break(done)),
+            done);
+    }
+
+    /// <summary>Gives up blocks of rows taken over from an earlier evaluation when something they depend on has changed.</summary>
+    internal Expression Settle(RowDependence dependence) => Expression.Call(Expression.Constant(dependence), nameof(RowDependence.Settle), [], Sheet);
+
     internal Expression AnyFilled(Line column) =>
         Expression.Call(RowsAt(column.Table!), nameof(Rows.AnyFilled), [], Expression.Constant(column.Slot));
 
@@ -115,16 +145,22 @@ public sealed class Emitter
 
     internal Expression Given(Line line, string field) =>
         line.Table is null
-            ? Expression.ArrayAccess(Expression.Field(Sheet, field), Expression.Constant(line.Slot))
-            : Expression.ArrayAccess(Expression.Field(_standing[line.Table].Rows, field), Position(line));
+            ? Expression.ArrayAccess(Expression.Field(Sheet, $"Given{field}"), Expression.Constant(line.Slot))
+            : Expression.ArrayAccess(
+                Expression.Property(Expression.Field(_standing[line.Table].Block, nameof(RowBlock.Given)), field), Position(line));
 
     internal Expression ScalarFinding(int slot) =>
         Expression.ArrayAccess(Expression.Field(Sheet, nameof(Engine.Sheet.Findings)), Expression.Constant(slot));
 
-    internal Expression RowFinding(RepeatingSection section, int width, int slot) =>
-        Expression.ArrayAccess(
-            _standing[section].Findings,
-            Expression.Add(Expression.Multiply(_standing[section].Index, Expression.Constant(width)), Expression.Constant(slot)));
+    internal Expression RowFinding(RepeatingSection section, int width, int slot)
+    {
+        var standing = _standing[section];
+        var inBlock = Expression.Modulo(standing.Index, Expression.Constant(RowBlock.Size));
+        return Expression.ArrayAccess(standing.Findings, Expression.Add(Expression.Multiply(inBlock, Expression.Constant(width)), Expression.Constant(slot)));
+    }
+
+    internal Expression FindingAcross(RepeatingSection section, int slot) => Expression.ArrayAccess(
+        Expression.Call(_standing[section].Rows, nameof(Rows.Across), [], Expression.Constant(slot)), _standing[section].Index);
 
     /// <summary>Decides whether a section applies; of a repeating section that does not, no row counts.</summary>
     internal Expression Decide(Section section)
@@ -169,24 +205,32 @@ public sealed class Emitter
     {
         public ParameterExpression Rows { get; } = Expression.Variable(typeof(Rows), "rows");
 
+        public ParameterExpression Number { get; } = Expression.Variable(typeof(int), "number");
+
+        public ParameterExpression Block { get; } = Expression.Variable(typeof(RowBlock), "block");
+
         public ParameterExpression Index { get; } = Expression.Variable(typeof(int), "row");
+
+        public ParameterExpression End { get; } = Expression.Variable(typeof(int), "end");
 
         public ParameterExpression Offset { get; } = Expression.Variable(typeof(int), "offset");
 
-        /// <summary>The arrays that were asked for; only these are fetched before the walk.</summary>
+        /// <summary>The arrays that were asked for; only these are fetched from each block.</summary>
         public Dictionary<string, ParameterExpression> Fetched { get; } = [];
 
-        public ParameterExpression Amounts => Array(nameof(Engine.Rows.Amounts), typeof(decimal[]));
+        public IEnumerable<ParameterExpression> Variables => [Rows, Number, Block, Index, End, Offset, .. Fetched.Values];
 
-        public ParameterExpression Codes => Array(nameof(Engine.Rows.Codes), typeof(int[]));
+        public ParameterExpression Amounts => Array(nameof(RowBlock.Amounts), typeof(decimal[]));
 
-        public ParameterExpression Filled => Array(nameof(Engine.Rows.Filled), typeof(bool[]));
+        public ParameterExpression Codes => Array(nameof(RowBlock.Codes), typeof(int[]));
 
-        public ParameterExpression Texts => Array(nameof(Engine.Rows.Texts), typeof(string[]));
+        public ParameterExpression Filled => Array(nameof(RowBlock.Filled), typeof(bool[]));
 
-        public ParameterExpression Open => Array(nameof(Engine.Rows.Open), typeof(bool[]));
+        public ParameterExpression Texts => Array(nameof(RowBlock.Texts), typeof(string[]));
 
-        public ParameterExpression Findings => Array(nameof(Engine.Rows.Findings), typeof(bool[]));
+        public ParameterExpression Open => Array(nameof(RowBlock.Open), typeof(bool[]));
+
+        public ParameterExpression Findings => Array(nameof(RowBlock.Findings), typeof(bool[]));
 
         private ParameterExpression Array(string field, Type type)
         {

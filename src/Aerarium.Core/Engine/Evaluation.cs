@@ -77,10 +77,10 @@ public sealed class Evaluation
 
     /// <summary>The amount of a line; for columns in a row by index from zero.</summary>
     public decimal Amount(Line line, int row = 0) =>
-        line.Table is null ? Sheet.Amounts[line.Slot] : At(line, row, r => r.Amounts);
+        line.Table is null ? Sheet.Amounts[line.Slot] : At(line, row, b => b.Amounts);
 
     /// <summary>The code of a line: an answer as 1 or 0, a choice by position, a date by day number, a reference by row number.</summary>
-    public int Code(Line line, int row = 0) => line.Table is null ? Sheet.Codes[line.Slot] : At(line, row, r => r.Codes);
+    public int Code(Line line, int row = 0) => line.Table is null ? Sheet.Codes[line.Slot] : At(line, row, b => b.Codes);
 
     /// <summary>The amount of a line by key; for columns in a row by index from zero.</summary>
     public decimal Amount(string key, int row = 0) => Amount(Definition.LineOf(key), row);
@@ -88,7 +88,7 @@ public sealed class Evaluation
     /// <summary>Canonical text of a line's effective value, null when blank.</summary>
     public string? Value(Line line, int row = 0)
     {
-        var filled = line.Table is null ? Sheet.Filled[line.Slot] : IsOpen(line.Section) && At(line, row, r => r.Filled);
+        var filled = line.Table is null ? Sheet.Filled[line.Slot] : IsOpen(line.Section) && At(line, row, b => b.Filled);
         if (!filled)
         {
             return null;
@@ -99,13 +99,13 @@ public sealed class Evaluation
             LineKind.Money or LineKind.Count => Figures.Canonical(Amount(line, row)),
             LineKind.Answer => Code(line, row) != 0 ? "yes" : "no",
             LineKind.Date => DateOnly.FromDayNumber(Code(line, row)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-            _ => line.Table is null ? Sheet.Texts[line.Slot] : At(line, row, r => r.Texts),
+            _ => line.Table is null ? Sheet.Texts[line.Slot] : At(line, row, b => b.Texts),
         };
     }
 
     /// <summary>Whether a line applies.</summary>
     public bool IsOpen(Line line, int row = 0) =>
-        line.Table is null ? Sheet.Open[line.Slot] : IsOpen(line.Section) && At(line, row, r => r.Open);
+        line.Table is null ? Sheet.Open[line.Slot] : IsOpen(line.Section) && At(line, row, b => b.Open);
 
     /// <summary>The rows of a repeating section as given, in order.</summary>
     public IReadOnlyList<EntryRow> RowsOf(RepeatingSection table) => _entries.RowsOf(table.Key);
@@ -180,7 +180,7 @@ public sealed class Evaluation
             var given = RowsOf(rule.Table);
             for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
             {
-                if (rows.Findings[(rows.Current * rows.FindingWidth) + rule.Slot])
+                if (rows.Holds(rule, rows.Current))
                 {
                     Add(rule, given[rows.Current].Id, $"{RowName(rule.Table, rows.Current)}: {rule.Message.On(Sheet)}");
                 }
@@ -236,9 +236,9 @@ public sealed class Evaluation
 
     private int Place(Line line) => Definition.Lines is List<Line> list ? list.IndexOf(line) : 0;
 
-    private T At<T>(Line line, int row, Func<Rows, T[]> column)
+    private T At<T>(Line line, int row, Func<RowBlock, T[]> column)
     {
         var rows = Sheet.Rows(line.Table!);
-        return column(rows)[(row * rows.Width) + line.Slot];
+        return column(rows.BlockOf(row))[rows.PlaceOf(row, line.Slot)];
     }
 }

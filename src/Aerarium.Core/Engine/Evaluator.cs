@@ -14,6 +14,8 @@ public sealed class Evaluator
 
     private readonly Definition _definition;
     private readonly IReadOnlyList<Step> _steps;
+    private readonly IReadOnlyList<Walk> _walks;
+    private readonly IReadOnlyDictionary<RepeatingSection, RowDependence> _dependences;
     private readonly IReadOnlyDictionary<Line, IReadOnlyList<Line>> _beneath;
     private readonly Lock _gate = new();
     private Task? _compiling;
@@ -23,6 +25,8 @@ public sealed class Evaluator
     {
         _definition = definition;
         _steps = steps;
+        _walks = WalkOrder.Of(steps);
+        _dependences = definition.Tables.Select(t => RowDependence.Of(t, _walks)).OfType<RowDependence>().ToDictionary(d => d.Table);
         _beneath = definition.Lines
             .Where(l => l.IsComputed)
             .ToDictionary(l => l, l => RuleOrder.LinesBeneath(l.Formula!));
@@ -30,6 +34,9 @@ public sealed class Evaluator
 
     /// <summary>Whether runs use compiled code by now.</summary>
     public bool IsCompiled => _compiled is not null;
+
+    /// <summary>Whether rows of a repeating section depend on their own entries and on single lines only, so that evaluations can share them.</summary>
+    internal bool SharesRowsOf(RepeatingSection table) => _dependences.ContainsKey(table);
 
     /// <summary>The lines whose formulas refer to a line.</summary>
     public IEnumerable<Line> UsersOf(Line line) => _beneath.Where(b => b.Value.Contains(line)).Select(b => b.Key);
@@ -60,7 +67,10 @@ public sealed class Evaluator
         catch (ArithmeticException)
         {
             Interpret(sheet);
+            return;
         }
+
+        sheet.EndRun();
     }
 
     /// <summary>Compiles the rules now, in the calling thread.</summary>
@@ -70,8 +80,10 @@ public sealed class Evaluator
         var emitter = new Emitter();
         var statements = new List<Expression>();
         var gathered = 0;
-        foreach (var walk in WalkOrder.Of(_steps))
+        var settled = new HashSet<RepeatingSection>();
+        foreach (var walk in _walks)
         {
+            Settle(walk.Over);
             statements.Add(Emit(walk, emitter));
             gathered += walk.Steps.Count;
             if (gathered >= StepsPerDelegate)
@@ -90,12 +102,30 @@ public sealed class Evaluator
 
         foreach (var rules in _definition.Findings.Where(f => f.Table is not null).GroupBy(f => f.Table!))
         {
-            statements.Add(emitter.OverRows(rules.Key, null, () => Expression.Block(
-                rules.Select(r => (Expression)Expression.Assign(emitter.RowFinding(rules.Key, rules.Count(), r.Slot), r.When.Emit(emitter))))));
+            Settle(rules.Key);
+            var across = rules.Where(r => RowDependence.ComparesRows(r.When)).ToList();
+            statements.Add(emitter.OverRows(
+                rules.Key,
+                null,
+                () => Expression.Block(rules.Except(across).Select(r => (Expression)Expression.Assign(emitter.RowFinding(rules.Key, rules.Count(), r.Slot), r.When.Emit(emitter))).Append(Expression.Empty())),
+                Expression.Empty));
             Flush();
+            foreach (var rule in across)
+            {
+                statements.Add(emitter.OverRows(rules.Key, null, () => Expression.Assign(emitter.FindingAcross(rules.Key, rule.Slot), rule.When.Emit(emitter))));
+                Flush();
+            }
         }
 
         _compiled = [.. parts];
+
+        void Settle(RepeatingSection? table)
+        {
+            if (table is not null && settled.Add(table) && _dependences.TryGetValue(table, out var dependence))
+            {
+                statements.Add(emitter.Settle(dependence));
+            }
+        }
 
         void Flush()
         {
@@ -122,11 +152,15 @@ public sealed class Evaluator
             totals.Values,
             [
                 .. totals.Values.Select(total => Expression.Assign(total, Expression.Constant(0m))),
-                emitter.OverRows(table, null, () => Expression.Block(walk.Steps.Select(s => totals.TryGetValue(s.Line!, out var total)
-                    ? Sum.Added(total, WalkOrder.PlainTotal(s.Line!)!.Of!.Emit(emitter))
-                    : EmitLine(s.Line!, emitter)))),
+                emitter.OverRows(
+                    table,
+                    null,
+                    () => Expression.Block(walk.Steps.Select(s => totals.TryGetValue(s.Line!, out var total) ? Add(s.Line!, total) : EmitLine(s.Line!, emitter))),
+                    () => Expression.Block(totals.Select(t => Add(t.Key, t.Value)).Append(Expression.Empty()))),
                 .. totals.Select(total => Store(total.Key, total.Value, emitter)),
             ]);
+
+        Expression Add(Line line, ParameterExpression total) => Sum.Added(total, WalkOrder.PlainTotal(line)!.Of!.Emit(emitter));
     }
 
     private Expression EmitLine(Line line, Emitter emitter)
@@ -169,11 +203,11 @@ public sealed class Evaluator
     }
 
     private static Expression EmitGiven(Line line, Emitter emitter) => Expression.Block(
-        Expression.Assign(emitter.FilledAt(line), emitter.Given(line, nameof(Sheet.GivenFilled))),
+        Expression.Assign(emitter.FilledAt(line), emitter.Given(line, nameof(GivenCells.Filled))),
         line.IsCoded
-            ? Expression.Assign(emitter.CodeOf(line), emitter.Given(line, nameof(Sheet.GivenCodes)))
-            : Expression.Assign(emitter.AmountOf(line), emitter.Given(line, nameof(Sheet.GivenAmounts))),
-        HasText(line) ? Expression.Assign(emitter.TextOf(line), emitter.Given(line, nameof(Sheet.GivenTexts))) : Expression.Empty());
+            ? Expression.Assign(emitter.CodeOf(line), emitter.Given(line, nameof(GivenCells.Codes)))
+            : Expression.Assign(emitter.AmountOf(line), emitter.Given(line, nameof(GivenCells.Amounts))),
+        HasText(line) ? Expression.Assign(emitter.TextOf(line), emitter.Given(line, nameof(GivenCells.Texts))) : Expression.Empty());
 
     private static bool HasText(Line line) => line.Kind is LineKind.Text or LineKind.Identifier or LineKind.Choice or LineKind.Row;
 
@@ -182,6 +216,7 @@ public sealed class Evaluator
     public void Interpret(Sheet sheet)
     {
         sheet.BeginRun();
+        sheet.Unsettle();
         foreach (var step in _steps)
         {
             if (step.Section is { } section)
@@ -206,7 +241,8 @@ public sealed class Evaluator
             var rows = sheet.Rows(line.Table);
             for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
             {
-                InterpretLine(line, sheet, rows.Amounts, rows.Codes, rows.Filled, rows.Texts, rows.Open, (rows.Current * rows.Width) + line.Slot);
+                var block = rows.BlockOf(rows.Current);
+                InterpretLine(line, sheet, block.Amounts, block.Codes, block.Filled, block.Texts, block.Open, rows.PlaceOf(rows.Current, line.Slot));
             }
 
             rows.Current = 0;
@@ -223,11 +259,21 @@ public sealed class Evaluator
             var rows = sheet.Rows(rule.Table);
             for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
             {
-                rows.Findings[(rows.Current * rows.FindingWidth) + rule.Slot] = rule.When.Holds(sheet);
+                var holds = rule.When.Holds(sheet);
+                if (RowDependence.ComparesRows(rule.When))
+                {
+                    rows.Across(rule.Slot)[rows.Current] = holds;
+                }
+                else
+                {
+                    rows.BlockOf(rows.Current).Findings[(rows.Current % RowBlock.Size * rows.FindingWidth) + rule.Slot] = holds;
+                }
             }
 
             rows.Current = 0;
         }
+
+        sheet.EndRun();
     }
 
     private void InterpretLine(Line line, Sheet sheet, decimal[] amounts, int[] codes, bool[] filled, string?[] texts, bool[] open, int at)
@@ -244,11 +290,11 @@ public sealed class Evaluator
 
         if (!line.IsComputed)
         {
-            var rows = line.Table is null ? null : sheet.Rows(line.Table);
-            amounts[at] = (rows?.GivenAmounts ?? sheet.GivenAmounts)[at];
-            codes[at] = (rows?.GivenCodes ?? sheet.GivenCodes)[at];
-            filled[at] = (rows?.GivenFilled ?? sheet.GivenFilled)[at];
-            texts[at] = (rows?.GivenTexts ?? sheet.GivenTexts)[at];
+            var given = line.Table is null ? null : sheet.Rows(line.Table).BlockOf(sheet.Rows(line.Table).Current).Given;
+            amounts[at] = (given?.Amounts ?? sheet.GivenAmounts)[at];
+            codes[at] = (given?.Codes ?? sheet.GivenCodes)[at];
+            filled[at] = (given?.Filled ?? sheet.GivenFilled)[at];
+            texts[at] = (given?.Texts ?? sheet.GivenTexts)[at];
             return;
         }
 

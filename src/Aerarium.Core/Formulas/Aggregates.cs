@@ -191,9 +191,10 @@ public sealed class SumOfEarlierRows(RepeatingSection section, Amount of, Amount
     public bool IsBefore(int row, int other, Sheet sheet)
     {
         var rows = sheet.Rows(Section);
-        var column = By.Line.Slot;
-        var order = rows.Amounts[(row * rows.Width) + column].CompareTo(rows.Amounts[(other * rows.Width) + column]);
+        var order = Measure(row).CompareTo(Measure(other));
         return order < 0 || (order == 0 && row < other);
+
+        decimal Measure(int at) => rows.BlockOf(at).Amounts[rows.PlaceOf(at, By.Line.Slot)];
     }
 
     /// <inheritdoc />

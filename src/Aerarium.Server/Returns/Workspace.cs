@@ -226,8 +226,14 @@ public sealed class Workspace
         {
             var table = Definition.FindTable(section);
             var ofSection = touched.Where(t => t.Section == section).Select(t => t.Row).ToHashSet();
-            if (table is null || (ofSection.Count == 0 && RowsOf(section).SequenceEqual(ids)))
+            if (table is null || (ofSection.Count == 0 && (ReferenceEquals(RowsOf(section), ids) || RowsOf(section).SequenceEqual(ids))))
             {
+                continue;
+            }
+
+            if (ReferenceEquals(RowsOf(section), ids))
+            {
+                next.Rows[section] = [.. EntrySet.RowsOf(section).Select(row => ofSection.Contains(row.Id) ? Row(table, row.Id) : row)];
                 continue;
             }
 
@@ -285,9 +291,7 @@ public sealed class Workspace
 
                 foreach (var line in table.Lines)
                 {
-                    var (a, b) = ((earlier * left.Width) + line.Slot, (row * right.Width) + line.Slot);
-                    if (earlier < 0 || decided || left.Filled[a] != right.Filled[b] || left.Amounts[a] != right.Amounts[b] || left.Codes[a] != right.Codes[b]
-                        || left.Open[a] != right.Open[b] || left.Texts[a] != right.Texts[b] || (typed && entered.Contains((line.Key, ids[row]))))
+                    if (earlier < 0 || decided || !left.SameCell(earlier, right, row, line.Slot) || (typed && entered.Contains((line.Key, ids[row]))))
                     {
                         yield return View(line, ids[row], row);
                     }

@@ -1,0 +1,234 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
+
+namespace Aerarium.Core.Engine;
+
+/// <summary>The values of one repeating section, in blocks of rows.</summary>
+public sealed class Rows
+{
+    private readonly Dictionary<int[], SeenRows> _seen = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<int, bool[]> _across = [];
+    private RowBlock? _none;
+
+    internal Rows(int width, int findings)
+    {
+        Width = width;
+        FindingWidth = findings;
+    }
+
+    /// <summary>Number of columns.</summary>
+    public int Width { get; }
+
+    /// <summary>Number of rules asked of every row.</summary>
+    public int FindingWidth { get; }
+
+    /// <summary>Number of rows that count: none while the section does not apply.</summary>
+    public int Count;
+
+    /// <summary>Number of rows given.</summary>
+    public int GivenCount { get; private set; }
+
+    /// <summary>The row that row formulas read while they are interpreted.</summary>
+    public int Current { get; internal set; }
+
+    /// <summary>The rows, in blocks that are full but for the last.</summary>
+    public RowBlock[] Blocks = [];
+
+    /// <summary>Which blocks are those of an earlier evaluation, computed already.</summary>
+    public bool[] Settled = [];
+
+    /// <summary>The block a row stands in; a block of one blank row when there is no such row.</summary>
+    public RowBlock BlockOf(int row) => row < GivenCount ? Blocks[row / RowBlock.Size] : _none ??= new RowBlock(1, Width, FindingWidth);
+
+    /// <summary>Where in its block a column of a row lies.</summary>
+    public int PlaceOf(int row, int column) => ((row < GivenCount ? row % RowBlock.Size : 0) * Width) + column;
+
+    /// <summary>Whether any row that counts holds something in a column.</summary>
+    public bool AnyFilled(int column)
+    {
+        for (var row = 0; row < Count; row++)
+        {
+            if (Blocks[row / RowBlock.Size].Filled[PlaceOf(row, column)])
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /// <summary>Whether a rule holds in a row.</summary>
+    public bool Holds(FindingRule rule, int row) =>
+        _across.TryGetValue(rule.Slot, out var across) ? across[row] : BlockOf(row).Findings[(row % RowBlock.Size * FindingWidth) + rule.Slot];
+
+    /// <summary>In which rows a rule holds that compares rows with each other; a block cannot keep this, as it depends on the others.</summary>
+    public bool[] Across(int slot)
+    {
+        if (!_across.TryGetValue(slot, out var across))
+        {
+            _across[slot] = across = new bool[GivenCount];
+        }
+
+        return across;
+    }
+
+    /// <summary>
+    /// Whether a row holds in some columns what an earlier row holds. Rows are looked at once, in order, so that a list of any
+    /// length takes one pass; what was seen is forgotten with <see cref="BeginRun"/>.
+    /// </summary>
+    public bool RepeatsEarlier(int row, int[] columns)
+    {
+        if (!_seen.TryGetValue(columns, out var seen))
+        {
+            _seen[columns] = seen = new SeenRows(this, columns);
+        }
+
+        return seen.Repeats(row);
+    }
+
+    /// <summary>Forgets which rows were compared: their values are about to change.</summary>
+    internal void BeginRun() => _seen.Clear();
+
+    /// <summary>Whether every column of a row holds exactly what a row of another sheet of the same section holds, and applies as there.</summary>
+    public bool SameRow(int row, Rows other, int otherRow) =>
+        BlockOf(row).SameRow(row % RowBlock.Size, other.BlockOf(otherRow), otherRow % RowBlock.Size);
+
+    /// <summary>Whether a column of a row holds what it holds in a row of another sheet of the same section, and applies as there.</summary>
+    public bool SameCell(int row, Rows other, int otherRow, int column)
+    {
+        var (left, right) = (BlockOf(row), other.BlockOf(otherRow));
+        var (a, b) = (PlaceOf(row, column), other.PlaceOf(otherRow, column));
+        return left.Filled[a] == right.Filled[b] && left.Amounts[a] == right.Amounts[b] && left.Codes[a] == right.Codes[b]
+            && left.Open[a] == right.Open[b] && left.Texts[a] == right.Texts[b];
+    }
+
+    /// <summary>Takes rows given. A block in which every row is the object read before is taken over as it is; other rows read before are copied.</summary>
+    /// <param name="given">The rows.</param>
+    /// <param name="known">The rows of an earlier evaluation, or null.</param>
+    /// <param name="read">What was read into them.</param>
+    /// <param name="shares">Whether blocks may be taken over whole.</param>
+    /// <param name="put">Reads a row into given cells at a place.</param>
+    internal void Take(IReadOnlyList<EntryRow> given, Rows? known, IReadOnlyList<EntryRow> read, bool shares, Action<EntryRow, GivenCells, int> put)
+    {
+        Count = GivenCount = given.Count;
+        Current = 0;
+        Blocks = new RowBlock[(given.Count + RowBlock.Size - 1) / RowBlock.Size];
+        Settled = new bool[Blocks.Length];
+        for (var number = 0; number < Blocks.Length; number++)
+        {
+            var first = number * RowBlock.Size;
+            var count = Math.Min(RowBlock.Size, given.Count - first);
+            if (shares && known is not null && IsWhole(known, number, count) && AreThose(given, read, first, count))
+            {
+                Blocks[number] = known.Blocks[number];
+                Settled[number] = true;
+                continue;
+            }
+
+            var block = Blocks[number] = new RowBlock(count, Width, FindingWidth);
+            for (var row = 0; row < count; row++)
+            {
+                var place = known is null ? -1 : PlaceBefore(given[first + row], first + row, read, read.Count - given.Count);
+                if (place >= 0)
+                {
+                    block.Given.CopyRow(row * Width, known!.BlockOf(place).Given, known.PlaceOf(place, 0), Width);
+                }
+                else
+                {
+                    put(given[first + row], block.Given, row * Width);
+                }
+            }
+
+            block.StartFromGiven();
+        }
+    }
+
+    /// <summary>Gives up the blocks taken over from an earlier evaluation: something else that their rows depend on has changed.</summary>
+    internal void Unsettle()
+    {
+        for (var number = 0; number < Blocks.Length; number++)
+        {
+            if (Settled[number])
+            {
+                Blocks[number] = Blocks[number].Renewed();
+                Settled[number] = false;
+            }
+        }
+    }
+
+    private static bool IsWhole(Rows known, int number, int count) => number < known.Blocks.Length && known.Blocks[number].Count == count;
+
+    private static bool AreThose(IReadOnlyList<EntryRow> given, IReadOnlyList<EntryRow> read, int first, int count)
+    {
+        for (var row = first; row < first + count; row++)
+        {
+            if (!ReferenceEquals(given[row], read[row]))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /// <summary>Where a row stood before: where it stands now, or as far away as rows were added or removed before it; -1 when it was another.</summary>
+    private static int PlaceBefore(EntryRow row, int index, IReadOnlyList<EntryRow> before, int shift)
+    {
+        if (index < before.Count && ReferenceEquals(before[index], row))
+        {
+            return index;
+        }
+
+        var shifted = index + shift;
+        return shifted >= 0 && shifted < before.Count && ReferenceEquals(before[shifted], row) ? shifted : -1;
+    }
+}
+
+/// <summary>The rows compared so far in some columns, by what they hold.</summary>
+internal sealed class SeenRows(Rows rows, int[] columns) : IEqualityComparer<int>
+{
+    private readonly List<bool> _repeats = new(rows.Count);
+    private HashSet<int>? _first;
+
+    public bool Repeats(int row)
+    {
+        _first ??= new HashSet<int>(rows.Count, this);
+        for (var next = _repeats.Count; next <= row; next++)
+        {
+            _repeats.Add(rows.BlockOf(next).Filled[rows.PlaceOf(next, columns[0])] && !_first.Add(next));
+        }
+
+        return _repeats[row];
+    }
+
+    public bool Equals(int x, int y)
+    {
+        var (one, other) = (rows.BlockOf(x), rows.BlockOf(y));
+        foreach (var column in columns)
+        {
+            var (left, right) = (rows.PlaceOf(x, column), rows.PlaceOf(y, column));
+            if (one.Amounts[left] != other.Amounts[right] || one.Codes[left] != other.Codes[right]
+                || !string.Equals(one.Texts[left], other.Texts[right], StringComparison.Ordinal))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    public int GetHashCode(int obj)
+    {
+        var hash = default(HashCode);
+        var block = rows.BlockOf(obj);
+        foreach (var column in columns)
+        {
+            var at = rows.PlaceOf(obj, column);
+            hash.Add(block.Amounts[at]);
+            hash.Add(block.Codes[at]);
+            hash.Add(block.Texts[at]);
+        }
+
+        return hash.ToHashCode();
+    }
+}
