@@ -2,7 +2,7 @@
 import { computed, inject } from 'vue'
 import SeverityMark from '../shared/SeverityMark.vue'
 import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
-import { idOf, isNumeric, print } from './gridCells'
+import { idOf, isNumeric, mayOverflow, print } from './gridCells'
 
 /** One row of a grid; it is drawn again only when something of its own changes. */
 const props = defineProps<{
@@ -34,6 +34,7 @@ function marks(line: Line, column: number): Record<string, boolean> {
   const finding = props.findings?.find((f) => f.lines[0] === line.key)
   return {
     numeric: isNumeric(line),
+    cut: mayOverflow(print(store, props.row, line), line),
     computed: line.computed,
     closed: !store.values.get(key)?.open,
     refused: store.drafts.get(key)?.state === 'refused',
@@ -101,10 +102,12 @@ function marks(line: Line, column: number): Record<string, boolean> {
   padding: 3px 7px;
   border-bottom: 1px solid var(--hairline);
   white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
   cursor: cell;
   user-select: none;
+}
+.cut {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .numeric {
   text-align: right;

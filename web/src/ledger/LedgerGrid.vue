@@ -2,7 +2,17 @@
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { amount, fromCents, plural, toCents } from '../shared/format'
 import { placeKey, type Finding, type Line, type ReturnStore, type Section } from '../places/return/returnStore'
-import { blockOf, idOf, isNumeric as numeric, print, readBlock, visible, writeBlock, type Cell } from './gridCells'
+import {
+  blockOf,
+  idOf,
+  isNumeric as numeric,
+  print,
+  readBlock,
+  visible,
+  widthOf,
+  writeBlock,
+  type Cell,
+} from './gridCells'
 import GridFiles from './GridFiles.vue'
 import GridRow from './GridRow.vue'
 import GridSubtotals from './GridSubtotals.vue'
@@ -24,19 +34,22 @@ const columns = computed(() =>
     return all.value.length ? all.value.some(there) : !line.conditional
   }),
 )
-const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }
-const widthOf = (line: Line) => widths[line.kind] ?? 104
 const template = computed(() => `52px ${columns.value.map((c) => `${widthOf(c)}px`).join(' ')}`)
 const across = computed(() => `${columns.value.reduce((sum, c) => sum + widthOf(c), 52)}px`)
 
 const words = ref('')
 const onlyFound = ref(false)
 const order = ref<{ column: string; down: boolean } | null>(null)
-const found = computed(() => {
+/** Findings by row; of a row on which nothing is new, the same list as before, so that the row is not drawn again. */
+const found = computed((before?: Map<string, Finding[]>) => {
   const byRow = new Map<string, Finding[]>()
   for (const finding of store.findings.value)
     if (finding.table === table.value.key && finding.row && !finding.acceptance && finding.severity !== 'note')
       byRow.set(finding.row, [...(byRow.get(finding.row) ?? []), finding])
+  for (const [row, list] of byRow) {
+    const was = before?.get(row)
+    if (was?.length === list.length && was.every((f, index) => f === list[index])) byRow.set(row, was)
+  }
   return byRow
 })
 const text = (row: string, line: Line) => store.values.get(placeKey(line.key, row))?.value ?? ''

@@ -32,7 +32,7 @@ describe('a block from a spreadsheet', () => {
 
 describe('the rows on screen', () => {
   it('are few of many, with some around', () => {
-    expect(visible(28_000, 560, 28, 5_000)).toEqual({ first: 992, last: 1028 })
+    expect(visible(28_000, 560, 28, 5_000)).toEqual({ first: 996, last: 1024 })
     expect(visible(0, 560, 28, 5)).toEqual({ first: 0, last: 5 })
     expect(visible(140_000, 560, 28, 5_000).last).toBe(5_000)
   })

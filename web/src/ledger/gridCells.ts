@@ -66,7 +66,7 @@ export function visible(
   height: number,
   rowHeight: number,
   count: number,
-  around = 8,
+  around = 4,
 ): { first: number; last: number } {
   const first = Math.max(0, Math.floor(scrollTop / rowHeight) - around)
   return { first, last: Math.min(count, Math.ceil((scrollTop + height) / rowHeight) + around) }
@@ -74,6 +74,14 @@ export function visible(
 
 /** Whether a line holds a number. */
 export const isNumeric = (line: Line): boolean => line.kind === 'money' || line.kind === 'count'
+
+const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }
+
+/** Width of a column, in pixels. */
+export const widthOf = (line: Line): number => widths[line.kind] ?? 104
+
+/** Whether what a cell shows may be wider than its column. Only such cells are cut off: cutting costs the browser a layer each. */
+export const mayOverflow = (shown: string, line: Line): boolean => shown.length * 8 > widthOf(line) - 14
 
 /** Id of a cell in the page. */
 export const idOf = (row: string, line: Line): string => `cell-${line.name}-${row}`

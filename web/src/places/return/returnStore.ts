@@ -468,11 +468,24 @@ export class ReturnStore {
   /** Takes over what has changed of findings, progress and Outcome; what is the same stays, so that nothing is drawn again for it. */
   private showSummary(now: Pick<Schemas['EditResult'], 'findings' | 'progress' | 'openSections' | 'outcome' | 'ties'>) {
     const same = (left: unknown, right: unknown) => JSON.stringify(left) === JSON.stringify(right)
-    if (!same(this.findings.value, now.findings)) this.findings.value = now.findings
+    const findings = this.asBefore(now.findings)
+    if (findings.length !== this.findings.value.length || findings.some((f, at) => f !== this.findings.value[at]))
+      this.findings.value = findings
     if (!same(this.progress.value, now.progress)) this.progress.value = now.progress
     if (!same([...this.openSections.value], now.openSections)) this.openSections.value = new Set(now.openSections)
     if (!same([...this.ties.value.values()], now.ties)) this.ties.value = new Map(now.ties.map((t) => [t.line, t]))
     this.outcome.value = new Map(now.outcome.map((o) => [o.line, o.amount]))
+  }
+
+  /** Findings, of which those that are as before are the same objects. */
+  private asBefore(now: Finding[]): Finding[] {
+    const place = (f: Finding) => `${f.id}|${f.row ?? ''}`
+    const before = new Map(this.findings.value.map((f) => [place(f), f]))
+    return now.map((f) => {
+      const was = before.get(place(f))
+      const same = was?.message === f.message && was.severity === f.severity && was.acceptance?.at === f.acceptance?.at
+      return same ? was! : f
+    })
   }
 
   private show(view: Schemas['ReturnView']) {
