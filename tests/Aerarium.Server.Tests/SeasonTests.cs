@@ -41,7 +41,7 @@ public class SeasonTests : IAsyncLifetime
         Assert.Contains("20260630", await _rukia.Http.GetStringAsync("/api/deadlines.ics"));
 
         var early = await _rukia.SetAsync(esi, "scope.extended-to", "2025-05-01");
-        Assert.Contains(early["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "extended-too-early");
+        Assert.Contains(early["findings"]!["now"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "extended-too-early");
         Assert.Equal("2025-06-30", (await DeskItemAsync(esi))["due"]!.GetValue<string>());
     }
 

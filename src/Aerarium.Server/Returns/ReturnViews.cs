@@ -23,7 +23,12 @@ public sealed record FindingView(
     string? Table,
     string? Row,
     string Form,
-    AcceptanceView? Acceptance);
+    AcceptanceView? Acceptance)
+{
+    /// <summary>Whether another finding is the same in everything that can change of it.</summary>
+    public bool IsSame(FindingView other) =>
+        Id == other.Id && Row == other.Row && Severity == other.Severity && Message == other.Message && Acceptance == other.Acceptance;
+}
 
 /// <summary>How a warning was accepted.</summary>
 public sealed record AcceptanceView(string Reason, string Person, string At);
@@ -105,6 +110,35 @@ public sealed record Refusal(string Line, string? Row, string? Typed, string Mes
 /// <summary>A change that was not made, because somebody else changed the line meanwhile.</summary>
 public sealed record EditConflict(string Line, string? Row, string? Mine, string? Theirs, string Person, string At);
 
+/// <summary>
+/// How the findings of one revision become those of the next: so many at the head stay, others follow, so many at the end stay. A list
+/// of thousands of rows may have thousands of findings, of which one edit changes a few.
+/// </summary>
+/// <param name="Since">The revision whose findings these changes start from.</param>
+/// <param name="Head">How many stay at the head.</param>
+/// <param name="Now">The findings between them now.</param>
+/// <param name="End">How many stay at the end.</param>
+public sealed record FindingsChange(long Since, int Head, IReadOnlyList<FindingView> Now, int End)
+{
+    /// <summary>How the findings of a revision become others.</summary>
+    public static FindingsChange Between(long since, IReadOnlyList<FindingView> before, IReadOnlyList<FindingView> after)
+    {
+        var (head, end) = (0, 0);
+        var most = Math.Min(before.Count, after.Count);
+        while (head < most && before[head].IsSame(after[head]))
+        {
+            head++;
+        }
+
+        while (end < most - head && before[^(end + 1)].IsSame(after[^(end + 1)]))
+        {
+            end++;
+        }
+
+        return new FindingsChange(since, head, [.. after.Skip(head).Take(after.Count - head - end)], end);
+    }
+}
+
 /// <summary>What came of changes.</summary>
 /// <param name="ReturnId">The return.</param>
 /// <param name="Revision">Its revision now.</param>
@@ -113,7 +147,7 @@ public sealed record EditConflict(string Line, string? Row, string? Mine, string
 /// <param name="SavedAt">When it was saved.</param>
 /// <param name="Values">Values that are different now.</param>
 /// <param name="Rows">Orders of rows that are different now.</param>
-/// <param name="Findings">All findings now.</param>
+/// <param name="Findings">What changed of the findings.</param>
 /// <param name="Progress">Progress of the forms now.</param>
 /// <param name="OpenSections">Sections that apply now.</param>
 /// <param name="Outcome">Key figures now.</param>
@@ -128,7 +162,7 @@ public sealed record EditResult(
     string SavedAt,
     IReadOnlyList<ValueView> Values,
     IReadOnlyList<RowsView> Rows,
-    IReadOnlyList<FindingView> Findings,
+    FindingsChange Findings,
     IReadOnlyList<FormProgress> Progress,
     IReadOnlyList<int> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,

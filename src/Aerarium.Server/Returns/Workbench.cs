@@ -115,7 +115,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             at,
             [.. after.ChangesSince(before, entered)],
             [.. rows],
-            after.Findings,
+            FindingsChange.Between(before.Record.Revision, before.Findings, after.Findings),
             after.Progress,
             ReturnEndpoints.OpenSections(after),
             after.Outcome(),

@@ -37,6 +37,13 @@ public sealed record BridgeStepView(string Cause, string? Form, string Movement)
 /// <summary>How last year's balance became this year's.</summary>
 public sealed record BridgeView(string FromYear, string From, IReadOnlyList<BridgeStepView> Steps, string To);
 
+/// <summary>A row beside the row of last year that it goes on from.</summary>
+/// <param name="Row">Id of the row this year; null when it is gone.</param>
+/// <param name="Name">What the row is called.</param>
+/// <param name="IsNew">Whether there was no such row last year.</param>
+/// <param name="Before">Last year's values by line, canonical; blank ones are left out.</param>
+public sealed record RowLastYearView(string? Row, string Name, bool IsNew, IReadOnlyDictionary<string, string> Before);
+
 internal static class ComparisonEndpoints
 {
     private const decimal Reach = 1_000_000;
@@ -46,6 +53,7 @@ internal static class ComparisonEndpoints
     {
         var returns = api.MapGroup("/returns/{id:long}").WithTags("Review");
         returns.MapGet("/alternatives", (long id, Workbench workbench) => Alternatives(workbench.Open(id)));
+        returns.MapGet("/last-year/{section}", RowsLastYear);
         returns.MapGet("/bridge", (long id, Workbench workbench, PracticeDatabase database) => Bridge(workbench.Open(id), workbench, database));
     }
 
@@ -77,15 +85,40 @@ internal static class ComparisonEndpoints
             ]);
     }
 
-    private static BridgeView? Bridge(Workspace workspace, Workbench workbench, PracticeDatabase database)
+    private static IReadOnlyList<RowLastYearView> RowsLastYear(long id, string section, string? row, Workbench workbench, PracticeDatabase database)
+    {
+        var workspace = workbench.Open(id);
+        var table = workspace.Definition.FindTable(section) ?? throw PlainProblem.NotFound("This section");
+        if (BeforeOf(workspace, workbench, database)?.Evaluation is not { } before || before.Definition.FindTable(section) is not { } earlier)
+        {
+            return [];
+        }
+
+        var ids = workspace.RowsOf(section);
+        return
+        [
+            .. RowsBeside.Of(table, workspace.Evaluation, before).Where(r => row is null || (r.Now is { } at && ids[at] == row)).Select(r => new RowLastYearView(
+                r.Now is { } now ? ids[now] : null,
+                r.Now is { } named ? workspace.Evaluation.RowName(table, named) : before.RowName(earlier, r.Before!.Value),
+                r.Before is null,
+                r.Before is not { } place ? new Dictionary<string, string>() : earlier.Lines.Select(l => (l.Key, Value: before.Value(l, place)))
+                    .Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!))),
+        ];
+    }
+
+    private static Workspace? BeforeOf(Workspace workspace, Workbench workbench, PracticeDatabase database)
     {
         var record = workspace.Record;
-        if (database.Read(unit => Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)) is not { } last)
+        return database.Read(unit => Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)) is { } last ? workbench.Open(last.Id) : null;
+    }
+
+    private static BridgeView? Bridge(Workspace workspace, Workbench workbench, PracticeDatabase database)
+    {
+        if (BeforeOf(workspace, workbench, database) is not { } before)
         {
             return null;
         }
 
-        var before = workbench.Open(last.Id);
         var bridge = Core.Engine.Bridge.Between(before.Evaluation, workspace.Evaluation, workspace.Today);
         return new BridgeView(
             before.InWords, Figures.Canonical(bridge.From), [.. bridge.Steps.Select(s => new BridgeStepView(s.Cause, s.Form, Figures.Canonical(s.Movement)))], Figures.Canonical(bridge.To));

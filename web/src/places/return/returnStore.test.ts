@@ -1,12 +1,13 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { Problem } from '../../api/client'
-import { ReturnStore, type Section } from './returnStore'
+import { ReturnStore, type Finding, type Section } from './returnStore'
 
 const server = vi.hoisted(() => ({
   sent: [] as unknown[][],
   posted: [] as [string, object][],
   remarks: [] as object[],
+  view: null as object | null,
   answer: null as unknown as (changes: never[]) => unknown,
   live: {} as Record<string, (...args: never[]) => void>,
 }))
@@ -25,7 +26,11 @@ vi.mock('../../api/client', async (original) => ({
   call: async (pending: unknown) => pending,
   api: {
     GET: (path: string) =>
-      path.startsWith('/api/definitions') ? layout() : path.endsWith('/remarks') ? server.remarks : view(),
+      path.startsWith('/api/definitions')
+        ? layout()
+        : path.endsWith('/remarks')
+          ? server.remarks
+          : (server.view ?? view()),
     POST: (path: string, options: { body: object }) => {
       server.posted.push([path, options.body])
       return server.answer([])
@@ -131,7 +136,7 @@ function result(more: Partial<Schemas['EditResult']> = {}): Schemas['EditResult'
     savedAt: '2026-06-18T14:06:00.000Z',
     values: [],
     rows: [],
-    findings: [],
+    findings: { since: (more.revision ?? 11) - 1, head: 0, now: [], end: 0 },
     progress: [],
     openSections: [0, 1, 2],
     ties: [],
@@ -163,6 +168,7 @@ describe('a return as it is worked on', () => {
     server.sent = []
     server.posted = []
     server.remarks = []
+    server.view = null
     server.answer = () => result()
     store = await ReturnStore.open(4, me)
     await settled()
@@ -282,7 +288,8 @@ describe('a return as it is worked on', () => {
       person: 'Pia',
       at: '2026-06-18T14:06:00Z',
     }
-    server.answer = () => result({ revision: 15, conflicts: [conflict] })
+    server.answer = () =>
+      result({ revision: 15, conflicts: [conflict], findings: { since: 10, head: 0, now: [], end: 0 } })
     store.set('form.paid', null, '9', 10)
     await settled()
     expect(store.drafts.get('form.paid|')).toMatchObject({ state: 'conflict', theirs: '10', typed: '9' })
@@ -291,6 +298,26 @@ describe('a return as it is worked on', () => {
     await settled()
     expect(server.sent.at(-1)).toMatchObject([{ value: '9', seen: 15 }])
     expect(store.drafts.size).toBe(0)
+  })
+
+  it('takes over what changed of the findings, and keeps the others as they are', () => {
+    const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => ({ id, message: id }) as Finding)
+    store.findings.value = [a!, b!, c!]
+    server.live.changed!(result({ findings: { since: 10, head: 1, now: [d!], end: 1 } }) as never)
+    expect(store.findings.value.map((f) => f.id)).toEqual(['a', 'd', 'c'])
+    expect(store.findings.value[2]).toBe(c)
+    server.live.changed!(result({ findings: { since: 10, head: 0, now: [], end: 0 } }) as never)
+    expect(store.findings.value).toHaveLength(3)
+    server.live.findings!(4 as never, [a] as never)
+    expect(store.findings.value).toEqual([a])
+  })
+
+  it('reads the return anew when it missed a change in between', async () => {
+    server.view = { ...view(), revision: 20, findings: [{ id: 'late' } as Finding] }
+    server.live.changed!(result({ revision: 20 }) as never)
+    await settled()
+    expect(store.revision.value).toBe(20)
+    expect(store.findings.value).toMatchObject([{ id: 'late' }])
   })
 
   it('keeps theirs by letting go of mine', async () => {

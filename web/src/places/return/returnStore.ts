@@ -459,33 +459,27 @@ export class ReturnStore {
   private apply(result: Schemas['EditResult']) {
     for (const value of result.values) this.values.set(placeKey(value.line, value.row), value)
     for (const rows of result.rows) this.rows.set(rows.section, rows.rows)
-    if (result.revision < this.revision.value) return
+    if (result.revision <= this.revision.value) return
+    if (result.findings.since !== this.revision.value) {
+      void this.reload()
+      return
+    }
     this.revision.value = result.revision
     this.stage.value = result.stage
+    const { head, now, end } = result.findings
+    const before = this.findings.value
+    if (now.length || head + end !== before.length)
+      this.findings.value = [...before.slice(0, head), ...now, ...before.slice(before.length - end)]
     this.showSummary(result)
   }
 
-  /** Takes over what has changed of findings, progress and Outcome; what is the same stays, so that nothing is drawn again for it. */
-  private showSummary(now: Pick<Schemas['EditResult'], 'findings' | 'progress' | 'openSections' | 'outcome' | 'ties'>) {
+  /** Takes over what has changed of progress, sections and Outcome; what is the same stays, so that nothing is drawn again for it. */
+  private showSummary(now: Pick<Schemas['EditResult'], 'progress' | 'openSections' | 'outcome' | 'ties'>) {
     const same = (left: unknown, right: unknown) => JSON.stringify(left) === JSON.stringify(right)
-    const findings = this.asBefore(now.findings)
-    if (findings.length !== this.findings.value.length || findings.some((f, at) => f !== this.findings.value[at]))
-      this.findings.value = findings
     if (!same(this.progress.value, now.progress)) this.progress.value = now.progress
     if (!same([...this.openSections.value], now.openSections)) this.openSections.value = new Set(now.openSections)
     if (!same([...this.ties.value.values()], now.ties)) this.ties.value = new Map(now.ties.map((t) => [t.line, t]))
     this.outcome.value = new Map(now.outcome.map((o) => [o.line, o.amount]))
-  }
-
-  /** Findings, of which those that are as before are the same objects. */
-  private asBefore(now: Finding[]): Finding[] {
-    const place = (f: Finding) => `${f.id}|${f.row ?? ''}`
-    const before = new Map(this.findings.value.map((f) => [place(f), f]))
-    return now.map((f) => {
-      const was = before.get(place(f))
-      const same = was?.message === f.message && was.severity === f.severity && was.acceptance?.at === f.acceptance?.at
-      return same ? was! : f
-    })
   }
 
   private show(view: Schemas['ReturnView']) {
@@ -496,6 +490,7 @@ export class ReturnStore {
     for (const rows of view.rows) this.rows.set(rows.section, rows.rows)
     this.revision.value = view.revision
     this.stage.value = view.stage
+    this.findings.value = view.findings
     this.showSummary(view)
   }
 
@@ -528,6 +523,9 @@ export class ReturnStore {
       .build()
     this.connection = connection
     connection.on('changed', (result: Schemas['EditResult']) => this.apply(result))
+    connection.on('findings', (returnId: number, findings: Finding[]) => {
+      if (returnId === this.id) this.findings.value = findings
+    })
     connection.on('remarks', (returnId: number, remarks: Remark[]) => {
       if (returnId === this.id) this.remarks.value = remarks
     })
