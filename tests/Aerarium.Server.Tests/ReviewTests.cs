@@ -47,6 +47,22 @@ public class ReviewTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Rows_stand_beside_the_rows_of_last_year_that_they_go_on_from()
+    {
+        var id = await _rukia.ReturnOfAsync("Njeri", 2025);
+        var employer = Assert.Single((await _rukia.GetAsync($"/api/returns/{id}/last-year/employment.employers?row=row-1")).AsArray())!;
+        Assert.Equal(("Cinder Bay Kelp Growers Ltd", false, "1560000"), (employer["name"]!.GetValue<string>(), employer["isNew"]!.GetValue<bool>(), employer["before"]!["employment.employers.cash-pay"]!.GetValue<string>()));
+        Assert.True(Assert.Single((await _rukia.GetAsync($"/api/returns/{id}/last-year/employment.cars")).AsArray())!["isNew"]!.GetValue<bool>());
+        await _rukia.SetAsync(id, "employment.employers.pin", "P051118843L", "row-1");
+        await _rukia.SetAsync(id, "employment.employers.name", "Tidepool Nets Ltd", "row-1");
+        var rows = (await _rukia.GetAsync($"/api/returns/{id}/last-year/employment.employers")).AsArray();
+        Assert.Equal([(true, "Tidepool Nets Ltd"), (false, "Cinder Bay Kelp Growers Ltd")], rows.Select(r => (r!["isNew"]!.GetValue<bool>(), r["name"]!.GetValue<string>())));
+        Assert.Null(rows[1]!["row"]);
+        Assert.Equal(HttpStatusCode.NotFound, (await _rukia.SendAsync(HttpMethod.Get, $"/api/returns/{id}/last-year/nowhere.rows")).Status);
+        Assert.Empty((await _rukia.GetAsync($"/api/returns/{Annual}/last-year/compensation.employers")).AsArray());
+    }
+
+    [Fact]
     public async Task A_return_is_not_approved_while_a_remark_is_open()
     {
         var waiting = await _rukia.ReturnOfAsync("Baraka", 2025);

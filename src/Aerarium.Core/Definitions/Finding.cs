@@ -30,6 +30,9 @@ public sealed record FindingRule(string Id, Severity Severity, Condition When, M
 {
     /// <summary>Position among the findings of the return, or of the row.</summary>
     public int Slot { get; internal set; }
+
+    /// <summary>Whether it compares a row with the rows before it.</summary>
+    public bool ComparesRows { get; } = RowDependence.ComparesRows(When);
 }
 
 /// <summary>A message with figures of the return in it, written as an interpolated string.</summary>

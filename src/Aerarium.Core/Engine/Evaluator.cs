@@ -103,7 +103,7 @@ public sealed class Evaluator
         foreach (var rules in _definition.Findings.Where(f => f.Table is not null).GroupBy(f => f.Table!))
         {
             Settle(rules.Key);
-            var across = rules.Where(r => RowDependence.ComparesRows(r.When)).ToList();
+            var across = rules.Where(r => r.ComparesRows).ToList();
             statements.Add(emitter.OverRows(
                 rules.Key,
                 null,
@@ -260,7 +260,7 @@ public sealed class Evaluator
             for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
             {
                 var holds = rule.When.Holds(sheet);
-                if (RowDependence.ComparesRows(rule.When))
+                if (rule.ComparesRows)
                 {
                     rows.Across(rule.Slot)[rows.Current] = holds;
                 }

@@ -3,22 +3,44 @@ import { computed, inject, onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, difference, periodOf } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { Line, ReturnStore, Section } from './returnStore'
 
 /** This year beside last year, line by line, and how last year's balance became this year's. */
 const store = inject<ReturnStore>('return')!
 const { problem, act } = useAct()
+/** Movements shown of one section's rows, the largest first. */
+const MOST_SHOWN = 100
 const threshold = ref('0')
 const bridge = ref<Schemas['BridgeView'] | null>(null)
+const rowsBefore = ref<[Section, Schemas['RowLastYearView'][]][]>([])
 const lastYear = computed(() => store.view.value.lastYear)
 const load = () =>
   act(async () => {
-    bridge.value = lastYear.value
-      ? ((await call(api.GET('/api/returns/{id}/bridge', { params: { path: { id: store.id } } }))) ?? null)
-      : null
+    if (!lastYear.value) return
+    const path = { id: store.id }
+    bridge.value = (await call(api.GET('/api/returns/{id}/bridge', { params: { path } }))) ?? null
+    const tables = store.layout.forms.flatMap((f) => f.sections).filter((s) => s.table)
+    rowsBefore.value = await Promise.all(
+      tables.map(async (section): Promise<[Section, Schemas['RowLastYearView'][]]> => [
+        section,
+        await call(
+          api.GET('/api/returns/{id}/last-year/{section}', {
+            params: { path: { ...path, section: section.table!.key } },
+          }),
+        ),
+      ]),
+    )
   })
 onMounted(load)
 watch(() => store.revision.value, load)
+
+function movementOf(line: Line, before: string, now: string) {
+  const movement = difference(now, before)
+  const share = Number(before) === 0 ? '' : `${Math.round((Number(movement) / Math.abs(Number(before))) * 100)}%`
+  return { line, before, now, movement, share }
+}
+const counts = (moved: { movement: string }) =>
+  moved.movement !== '0' && Math.abs(Number(moved.movement)) >= Number(threshold.value || 0)
 
 const movements = computed(() => {
   const last = lastYear.value
@@ -26,15 +48,32 @@ const movements = computed(() => {
   return store.layout.forms
     .flatMap((form) => form.sections.flatMap((section) => section.lines))
     .filter((line) => line.kind === 'money' && last.values[line.key] !== undefined)
-    .map((line) => {
-      const before = last.values[line.key] ?? '0'
-      const now = store.valueOf(line.key, null)?.value ?? '0'
-      const movement = difference(now, before)
-      const share = Number(before) === 0 ? '' : `${Math.round((Number(movement) / Math.abs(Number(before))) * 100)}%`
-      return { line, before, now, movement, share }
-    })
-    .filter((row) => row.movement !== '0' && Math.abs(Number(row.movement)) >= Number(threshold.value || 0))
+    .map((line) => movementOf(line, last.values[line.key] ?? '0', store.valueOf(line.key, null)?.value ?? '0'))
+    .filter(counts)
 })
+
+/** What moved in rows, section by section: each row beside the one it goes on from, new ones, and those that are gone. */
+const rowMovements = computed(() =>
+  rowsBefore.value
+    .map(([section, rows]) => {
+      const moneys = section.lines.filter((line) => line.kind === 'money')
+      const all = rows.map((r) => ({
+        row: r.row,
+        name: `${r.name}${r.isNew ? ', new' : r.row ? '' : ', gone'}`,
+        lines: moneys
+          .map((line) =>
+            movementOf(line, r.before[line.key] ?? '0', (r.row && store.valueOf(line.key, r.row)?.value) || '0'),
+          )
+          .filter(counts),
+      }))
+      const size = (m: { movement: string }) => Math.abs(Number(m.movement))
+      const sizes = all.flatMap((r) => r.lines.map(size)).sort((a, b) => b - a)
+      const least = sizes[MOST_SHOWN] ?? 0
+      const shown = all.map((r) => ({ ...r, lines: r.lines.filter((m) => size(m) > least || !least) }))
+      return { section, count: sizes.length, least, rows: shown.filter((r) => r.lines.length) }
+    })
+    .filter((s) => s.rows.length),
+)
 
 /** Each step drawn from where the one before ended. */
 const steps = computed(() => {
@@ -129,6 +168,33 @@ const steps = computed(() => {
             <td class="amount secondary">{{ row.share }}</td>
           </tr>
         </tbody>
+        <tbody v-for="{ section, count, least, rows } in rowMovements" :key="section.position">
+          <tr>
+            <th colspan="5" class="of-rows">
+              {{ section.title
+              }}<span v-if="least" class="faint"
+                >the largest of {{ count }} movements, above {{ amount(String(least)) }}</span
+              >
+            </th>
+          </tr>
+          <template v-for="row in rows" :key="row.row ?? row.name">
+            <tr>
+              <td colspan="5" class="row-name">{{ row.name }}</td>
+            </tr>
+            <tr v-for="of in row.lines" :key="of.line.key">
+              <td class="of-row">
+                <router-link v-if="row.row" :to="store.placeOfLine(of.line.key, row.row)">{{
+                  of.line.label
+                }}</router-link>
+                <template v-else>{{ of.line.label }}</template>
+              </td>
+              <td class="amount secondary">{{ amount(of.before) }}</td>
+              <td class="amount">{{ amount(of.now) }}</td>
+              <td class="amount">{{ amount(of.movement) }}</td>
+              <td class="amount secondary">{{ of.share }}</td>
+            </tr>
+          </template>
+        </tbody>
       </table>
     </template>
   </section>
@@ -140,6 +206,20 @@ const steps = computed(() => {
 }
 .lines-head {
   margin-top: 22px;
+}
+.of-rows {
+  padding-top: 14px;
+  text-align: left;
+}
+.row-name {
+  font-weight: 600;
+}
+.of-row {
+  padding-left: 14px;
+}
+.of-rows .faint {
+  font-weight: 400;
+  margin-left: 10px;
 }
 .threshold {
   width: 76px;

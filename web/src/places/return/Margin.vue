@@ -28,6 +28,8 @@ const spot = shallowRef<Spot | null>(null)
 const line = computed(() => (spot.value ? store.lineOf(spot.value.line) : undefined))
 const value = computed(() => (spot.value ? store.valueOf(spot.value.line, spot.value.row) : undefined))
 const lastYear = computed(() => store.view.value.lastYear)
+/** The row of last year that the row in focus goes on from; undefined when it is new, or there was no last year. */
+const rowBefore = shallowRef<Schemas['RowLastYearView']>()
 const findings = computed(() =>
   store.findings.value.filter(
     (f) => spot.value && f.lines.includes(spot.value.line) && (f.row == null || f.row === spot.value.row),
@@ -66,16 +68,28 @@ async function load() {
   if (!at) return
   const params = { path: { id: store.id, line: at.line }, query: at.row ? { row: at.row } : {} }
   try {
-    const [found, acts] = await Promise.all([
+    const [found, acts, before] = await Promise.all([
       call(api.GET('/api/returns/{id}/lines/{line}/derivation', { params })),
       tab.value === 'source'
         ? call(api.GET('/api/returns/{id}/lines/{line}/history', { params }))
         : Promise.resolve([]),
+      tab.value === 'last-year' && at.row && lastYear.value ? rowLastYear(at) : undefined,
     ])
-    if (store.focus.value === at) [spot.value, derivation.value, history.value] = [at, found, acts]
+    if (store.focus.value === at)
+      [spot.value, derivation.value, history.value, rowBefore.value] = [at, found, acts, before]
   } catch {
     if (store.focus.value === at) [spot.value, derivation.value] = [at, null]
   }
+}
+
+async function rowLastYear(at: Spot) {
+  const section = store.sectionOf(at.line)!.table!.key
+  const [found] = await call(
+    api.GET('/api/returns/{id}/last-year/{section}', {
+      params: { path: { id: store.id, section }, query: { row: at.row! } },
+    }),
+  )
+  return found && !found.isNew ? found : undefined
 }
 
 function follow(key: string, row: string | null) {
@@ -133,11 +147,11 @@ const shown = (text: string | null | undefined) => {
         </div>
       </div>
       <div v-else-if="tab === 'last-year'">
-        <table v-if="lastYear && !spot?.row" class="plain">
+        <table v-if="lastYear && (!spot?.row || rowBefore)" class="plain">
           <tbody>
             <tr>
               <td>{{ lastYear.year }}</td>
-              <td class="amount">{{ shown(lastYear.values[line.key]) }}</td>
+              <td class="amount">{{ shown((rowBefore?.before ?? lastYear.values)[line.key]) }}</td>
             </tr>
             <tr>
               <td>{{ store.view.value.year }}</td>
@@ -146,7 +160,7 @@ const shown = (text: string | null | undefined) => {
           </tbody>
         </table>
         <p v-else class="secondary">
-          {{ spot?.row ? 'Rows are not compared with last year yet.' : 'There is no return for last year.' }}
+          {{ lastYear ? 'There was no such row last year.' : 'There is no return for last year.' }}
         </p>
       </div>
       <Remarks v-else-if="tab === 'remarks'" :spot="spot!" />

@@ -129,6 +129,11 @@ export class ReturnStore {
     return this.lines.get(lineKey)?.form
   }
 
+  /** The section a line stands in. */
+  sectionOf(lineKey: string): Section | undefined {
+    return this.lines.get(lineKey)?.section
+  }
+
   valueOf(line: string, row: string | null): Value | undefined {
     return this.values.get(placeKey(line, row))
   }
