@@ -3,6 +3,7 @@ using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using System.Text.Json;
 using Aerarium.Core.Engine;
+using Aerarium.Core.Ledger;
 using Aerarium.Countries;
 using Aerarium.Filing;
 
@@ -80,7 +81,39 @@ public static class VerifyCommand
         }
 
         Receipt(files, eReturn, tell);
+        ActsOf(files, tell);
     }
+
+    /// <summary>Every act must have the hash that its words and the act before it give; an act next to another in the Ledger must name it.</summary>
+    private static void ActsOf(IReadOnlyDictionary<string, byte[]> files, Action<bool, string> tell)
+    {
+        using var read = JsonDocument.Parse(files.GetValueOrDefault(ParcelFiles.Acts) ?? throw new FormatException("The Parcel has no acts."));
+        var acts = read.RootElement.EnumerateArray().ToList();
+        var altered = acts.Where(a => Text(a, "hash") != HashOf(a)).Select(a => a.GetProperty("id").GetInt64()).ToList();
+        tell(altered.Count == 0, altered.Count == 0 ? $"{acts.Count} acts are as the Ledger has them" : $"act {altered[0]} is not as the Ledger had it");
+        var parted = acts.Zip(acts.Skip(1)).Where(p => p.Second.GetProperty("id").GetInt64() == p.First.GetProperty("id").GetInt64() + 1
+            && Text(p.Second, "previousHash") != Text(p.First, "hash")).Select(p => p.Second.GetProperty("id").GetInt64()).ToList();
+        tell(parted.Count == 0, parted.Count == 0 ? "acts that follow each other name each other" : $"act {parted[0]} does not follow from the one before it");
+    }
+
+    private static string HashOf(JsonElement act) => ActHash.Of(
+        Text(act, "previousHash")!,
+        Text(act, "at")!,
+        Number(act, "personId"),
+        Text(act, "personName")!,
+        Text(act, "kind")!,
+        Number(act, "returnId"),
+        Number(act, "clientId"),
+        Text(act, "line"),
+        Text(act, "row"),
+        Text(act, "before"),
+        Text(act, "after"),
+        Text(act, "origin"),
+        Text(act, "seal"));
+
+    private static string? Text(JsonElement act, string name) => act.TryGetProperty(name, out var value) ? value.GetString() : null;
+
+    private static long? Number(JsonElement act, string name) => act.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.Number ? value.GetInt64() : null;
 
     private static void Receipt(IReadOnlyDictionary<string, byte[]> files, byte[] eReturn, Action<bool, string> tell)
     {

@@ -28,6 +28,9 @@ public static class ParcelFiles
     /// <summary>The authority's signature over it.</summary>
     public const string ReceiptSignature = "receipt.jws";
 
+    /// <summary>The acts on the return.</summary>
+    public const string Acts = "acts.json";
+
     /// <summary>Folder of the authority's schema, at its published address.</summary>
     public const string Schema = "schema";
 }

@@ -87,6 +87,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<StatementDesk>();
         builder.Services.AddSingleton<PaymentDesk>();
         builder.Services.AddSingleton<SchemaDesk>();
+        builder.Services.AddSingleton<Verification>();
         builder.Services.AddSingleton<PaymentBatch>();
         builder.Services.AddSingleton<Amendment>();
         builder.Services.AddSingleton<AuthorityCredentials>();

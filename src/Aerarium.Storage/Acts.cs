@@ -1,6 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
-using System.Text.Json;
+using Aerarium.Core.Ledger;
 
 namespace Aerarium.Storage;
 
@@ -8,21 +8,19 @@ namespace Aerarium.Storage;
 public static class Acts
 {
     private const string Columns =
-        "id, at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, erased_with, previous_hash, hash";
+        "id, at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, seal, erased_with, previous_hash, hash";
 
     private const string DeleteClient = "delete-client";
-
-    private const string Beginning = "0000000000000000000000000000000000000000000000000000000000000000";
 
     /// <summary>Adds an act; must run in the transaction of what it records.</summary>
     public static void Add(Unit unit, ActRecord act)
     {
-        var previous = unit.Single<string>("SELECT hash FROM act ORDER BY id DESC LIMIT 1") ?? Beginning;
+        var previous = unit.Single<string>("SELECT hash FROM act ORDER BY id DESC LIMIT 1") ?? ActHash.Beginning;
         var chained = act with { PreviousHash = previous, Hash = HashOf(act, previous) };
         unit.Execute(
             """
-            INSERT INTO act (at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, previous_hash, hash)
-            VALUES (@At, @PersonId, @PersonName, @Kind, @ReturnId, @ClientId, @Line, @Row, @Before, @After, @Origin, @PreviousHash, @Hash)
+            INSERT INTO act (at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, seal, previous_hash, hash)
+            VALUES (@At, @PersonId, @PersonName, @Kind, @ReturnId, @ClientId, @Line, @Row, @Before, @After, @Origin, @Seal, @PreviousHash, @Hash)
             """,
             chained);
     }
@@ -72,7 +70,7 @@ public static class Acts
     /// <summary>Follows the chain from the beginning; the id of the first act that does not fit, or null when it is unbroken.</summary>
     public static long? FirstBroken(Unit unit)
     {
-        var previous = Beginning;
+        var previous = ActHash.Beginning;
         var erased = new Dictionary<long, List<ActRecord>>();
         foreach (var act in unit.Stream<ActRecord>($"SELECT {Columns} FROM act ORDER BY id"))
         {
@@ -109,7 +107,7 @@ public static class Acts
         unit.Execute(
             $"""
             UPDATE act SET erased_with = @clientId, person_id = NULL, person_name = '', return_id = NULL, client_id = NULL, line = NULL, row = NULL,
-                before = NULL, after = NULL, origin = NULL
+                before = NULL, after = NULL, origin = NULL, seal = NULL
             WHERE {about}
             """,
             new { clientId });
@@ -119,12 +117,6 @@ public static class Acts
     private static string Erasure(IReadOnlyList<ActRecord> acts) =>
         $"{acts.Count} acts erased, sha256 {Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Concat(acts.Select(a => a.Hash)))))}";
 
-    private static string HashOf(ActRecord act, string previous)
-    {
-        var text = JsonSerializer.Serialize(new object?[]
-        {
-            previous, act.At, act.PersonId, act.PersonName, act.Kind, act.ReturnId, act.ClientId, act.Line, act.Row, act.Before, act.After, act.Origin,
-        });
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
-    }
+    private static string HashOf(ActRecord act, string previous) => ActHash.Of(
+        previous, act.At, act.PersonId, act.PersonName, act.Kind, act.ReturnId, act.ClientId, act.Line, act.Row, act.Before, act.After, act.Origin, act.Seal);
 }

@@ -340,6 +340,9 @@ public sealed record ActRecord
     /// <summary>Origin of the new value.</summary>
     public string? Origin { get; init; }
 
+    /// <summary>For an edit: the seal over everything entered on the return, in hexadecimal digits.</summary>
+    public string? Seal { get; init; }
+
     /// <summary>The deleted client with whom its contents were erased, or null.</summary>
     public long? ErasedWith { get; init; }
 

@@ -24,6 +24,9 @@ public static class Returns
     private const string Columns =
         "id, client_id, definition, year, period, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started, charges, unpaid, checked_on";
 
+    /// <summary>Every return, in the order in which they were opened.</summary>
+    public static IReadOnlyList<ReturnRecord> All(Unit unit) => [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return ORDER BY id")];
+
     /// <summary>By id, or null.</summary>
     public static ReturnRecord? Find(Unit unit, long id) => unit.Single<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE id = @id", new { id });
 
@@ -234,6 +237,10 @@ public static class Approvals
     /// <summary>By id.</summary>
     public static ApprovalRecord? Find(Unit unit, long id) => unit.Single<ApprovalRecord>($"SELECT {Columns} FROM approval WHERE id = @id", new { id });
 
+    /// <summary>Those with which a return was frozen.</summary>
+    public static IReadOnlyList<ApprovalRecord> Frozen(Unit unit) =>
+        [.. unit.Query<ApprovalRecord>($"SELECT {Columns} FROM approval WHERE entries_sha256 IS NOT NULL ORDER BY id")];
+
     /// <summary>Hands a return over.</summary>
     public static long Add(Unit unit, ApprovalRecord approval) =>
         unit.Insert(
@@ -257,6 +264,15 @@ public static class Approvals
 /// <summary>Files kept by their hash.</summary>
 public static class Artefacts
 {
+    private const string Uses = """
+        SELECT sha256, 'the document ' || name AS used FROM document
+        UNION SELECT ereturn_sha256, 'the e-return of return ' || return_id FROM built_return
+        UNION SELECT copy_sha256, 'the printed copy of return ' || return_id FROM built_return
+        UNION SELECT sha256, 'the assessment of return ' || return_id FROM assessment
+        UNION SELECT receipt_sha256, 'the receipt of return ' || return_id FROM sending WHERE receipt_sha256 IS NOT NULL
+        UNION SELECT entries_sha256, 'the frozen return ' || return_id FROM approval WHERE entries_sha256 IS NOT NULL
+        """;
+
     /// <summary>Keeps a file; returns its SHA-256.</summary>
     public static string Keep(Unit unit, byte[] content, string mediaType, string at)
     {
@@ -269,12 +285,24 @@ public static class Artefacts
 
     /// <summary>Drops the files nothing refers to any more.</summary>
     public static void DropUnused(Unit unit) =>
-        unit.Execute(
-            """
-            DELETE FROM artefact WHERE sha256 NOT IN (
-                SELECT sha256 FROM document UNION SELECT ereturn_sha256 FROM built_return UNION SELECT copy_sha256 FROM built_return
-                UNION SELECT sha256 FROM assessment UNION SELECT receipt_sha256 FROM sending WHERE receipt_sha256 IS NOT NULL UNION SELECT entries_sha256 FROM approval WHERE entries_sha256 IS NOT NULL)
-            """);
+        unit.Execute($"DELETE FROM artefact WHERE sha256 NOT IN (SELECT sha256 FROM ({Uses}))");
+
+    /// <summary>Every file as it is kept, by the hash it was kept under.</summary>
+    public static IEnumerable<(string Sha256, byte[] Content)> All(Unit unit) =>
+        unit.Stream<Kept>("SELECT sha256, content FROM artefact ORDER BY sha256").Select(k => (k.Sha256, k.Content));
+
+    /// <summary>The bytes kept under a hash, whatever they are by now; null when there are none.</summary>
+    public static byte[]? Find(Unit unit, string sha256) => unit.Single<byte[]>("SELECT content FROM artefact WHERE sha256 = @sha256", new { sha256 });
+
+    /// <summary>The hashes of files that something refers to and that are not there.</summary>
+    public static IReadOnlyList<string> Missing(Unit unit) =>
+        [.. unit.Query<string>($"SELECT DISTINCT sha256 FROM ({Uses}) WHERE sha256 NOT IN (SELECT sha256 FROM artefact)")];
+
+    /// <summary>What a file is used for, in words.</summary>
+    public static IReadOnlyList<string> UsedBy(Unit unit, string sha256) =>
+        [.. unit.Query<string>($"SELECT DISTINCT used FROM ({Uses}) WHERE sha256 = @sha256 ORDER BY used", new { sha256 })];
+
+    private sealed record Kept(string Sha256, byte[] Content);
 
     /// <summary>A file by its hash.</summary>
     /// <exception cref="InvalidOperationException">It is missing, or no longer has that hash.</exception>
@@ -292,6 +320,10 @@ public static class Artefacts
 public static class BuiltReturns
 {
     private const string Columns = "id, return_id, approval_id, built_at, schema_sha256, ereturn_sha256, copy_sha256, faults";
+
+    /// <summary>Those built from what was frozen with an approval.</summary>
+    public static IReadOnlyList<BuiltRecord> OfApproval(Unit unit, long approvalId) =>
+        [.. unit.Query<BuiltRecord>($"SELECT {Columns} FROM built_return WHERE approval_id = @approvalId ORDER BY id", new { approvalId })];
 
     /// <summary>The latest of a return, or null.</summary>
     public static BuiltRecord? Latest(Unit unit, long returnId) =>
@@ -324,6 +356,10 @@ public static class Sendings
 
     /// <summary>By id.</summary>
     public static SendingRecord? Find(Unit unit, long id) => unit.Single<SendingRecord>($"SELECT {Columns} FROM sending WHERE id = @id", new { id });
+
+    /// <summary>Those the authority has answered with a receipt.</summary>
+    public static IReadOnlyList<SendingRecord> Answered(Unit unit) =>
+        [.. unit.Query<SendingRecord>($"SELECT {Columns} FROM sending WHERE receipt_sha256 IS NOT NULL ORDER BY id")];
 
     /// <summary>By its idempotency key, or null.</summary>
     public static SendingRecord? FindByKey(Unit unit, string key) =>

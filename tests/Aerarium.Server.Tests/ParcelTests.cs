@@ -69,7 +69,7 @@ public sealed class ParcelTests(SharedPractice shared) : IClassFixture<SharedPra
     {
         var (exit, words) = Verify(_parcel);
         Assert.True(exit == 0, words);
-        foreach (var said in new[] { "figures come out as frozen", "has the same bytes", "valid by the schema", "signed by Lantern Reef Tax Practice", "signed by Simulated authority", "about this e-return", "accepted as ACK-2025-" })
+        foreach (var said in new[] { "figures come out as frozen", "has the same bytes", "valid by the schema", "signed by Lantern Reef Tax Practice", "signed by Simulated authority", "about this e-return", "accepted as ACK-2025-", "acts are as the Ledger has them" })
         {
             Assert.Contains(said, words);
         }
@@ -90,6 +90,7 @@ public sealed class ParcelTests(SharedPractice shared) : IClassFixture<SharedPra
     [InlineData("e-return.xml", "1080000", "1080001", "signature does not hold")]
     [InlineData("frozen-return.json", "1080000", "1090000", "figures come out as frozen")]
     [InlineData("receipt.json", "ACK-2025-", "ACK-2026-", "receipt's signature does not hold")]
+    [InlineData("acts.json", "\"after\": \"waiting\"", "\"after\": \"approved\"", "is not as the Ledger had it")]
     public void What_was_changed_is_found_although_the_manifest_was_made_to_fit(string file, string from, string to, string said)
     {
         var (exit, words) = Verify(With(file, Text(from, to)));

@@ -45,6 +45,7 @@ public partial class RoleTests
         ["GET /api/practice"] = Everybody,
         ["GET /api/acts"] = Everybody,
         ["GET /api/acts/verification"] = Everybody,
+        ["POST /api/acts/verification"] = Managing,
         ["GET /api/clients"] = Everybody,
         ["POST /api/clients"] = Preparing,
         ["POST /api/clients/import"] = Preparing,

@@ -64,6 +64,6 @@ internal static class PracticeEndpoints
         api.MapSetUp();
         api.MapGet("/acts", (long? returnId, ClaimsPrincipal user, PracticeDatabase database) =>
             database.Read(unit => Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach))).WithTags("Practice");
-        api.MapGet("/acts/verification", (PracticeDatabase database) => database.Read(unit => new ChainView(Acts.Count(unit), Acts.FirstBroken(unit)))).WithTags("Practice");
+        api.MapVerification();
     }
 }

@@ -196,6 +196,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 _acts.Add(caller.Act("approval-withdrawn", DateTimeOffset.Parse(At, System.Globalization.CultureInfo.InvariantCulture)) with { Before = Before.Record.Stage, After = stage });
             }
 
+            _acts[^1] = _acts[^1] with { Seal = Sealed(unit, id) };
             foreach (var act in _acts)
             {
                 Acts.Add(unit, act with { ReturnId = id, ClientId = Before.Record.ClientId });
@@ -205,6 +206,33 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries.ToImmutable(), _rows, _changed);
             Storage.Returns.KeepSummary(unit, id, drafted.Summary, typed);
             return drafted.AsStored(Storage.Returns.Find(unit, id)!);
+        }
+
+        /// <summary>The seal over what is entered now: that of the edit before, moved by what changed.</summary>
+        private string Sealed(Unit unit, long id)
+        {
+            if (EntrySeal.Latest(unit, id) is not { } seal)
+            {
+                return EntrySeal.OfStored(unit, id).ToString();
+            }
+
+            foreach (var section in _orders.Keys)
+            {
+                seal.Remove(section, Before.RowsOf(section));
+                seal.Add(section, _rows[section]);
+            }
+
+            foreach (var place in _changed.Select(e => (e.Line, e.Row)).Distinct())
+            {
+                if (Before.Entries.GetValueOrDefault(place) is { } was)
+                {
+                    seal.Remove(was);
+                }
+
+                seal.Add(_entries[place]);
+            }
+
+            return seal.ToString();
         }
 
         private void Set(EntryChange change)

@@ -127,7 +127,7 @@ internal static class ParcelOf
             .. sending.ReceiptSignature is null ? [] : (ParcelFile[])[new ParcelFile(ParcelFiles.ReceiptSignature, Encoding.ASCII.GetBytes(sending.ReceiptSignature))],
             .. schema is null ? [] : (ParcelFile[])[new ParcelFile($"{ParcelFiles.Schema}/{schema.Value.Path}", Encoding.UTF8.GetBytes(schema.Value.Content))],
             .. Documents.Of(unit, record.ClientId).Where(d => d.ReturnId == id).Select(d => new ParcelFile($"attachments/{d.Id}-{FileNames.Safe(d.Name)}", Artefacts.Get(unit, d.Sha256))),
-            new ParcelFile("acts.json", JsonSerializer.SerializeToUtf8Bytes(Acts.OfReturn(unit, id), Indented)),
+            new ParcelFile(ParcelFiles.Acts, JsonSerializer.SerializeToUtf8Bytes(Acts.OfReturn(unit, id), Indented)),
         ]);
     }
 }

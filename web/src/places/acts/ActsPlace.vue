@@ -2,12 +2,20 @@
 import { onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { moment, plural } from '../../shared/format'
+import { amount, moment, plural } from '../../shared/format'
+import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
 
 const acts = ref<Schemas['ActRecord'][]>([])
 const chain = ref<Schemas['ChainView'] | null>(null)
-const { problem, act: run } = useAct()
+const checks = ref<Schemas['VerificationCheck'][] | null>(null)
+const session = useSession()
+const { problem, act: run, busy } = useAct()
+const verifyAll = () =>
+  run(async () => {
+    checks.value = null
+    checks.value = await call(api.POST('/api/acts/verification'))
+  })
 const verify = () =>
   run(async () => {
     chain.value = null
@@ -34,6 +42,24 @@ onMounted(async () => {
         <p v-else class="banner bad" role="alert">
           The chain breaks at act {{ chain.firstBroken }}: it, or one before it, was altered outside the application.
         </p>
+        <section v-if="session.mayManage" class="all" aria-label="Verification">
+          <p>
+            <button class="link" :disabled="busy" @click="verifyAll">Verify every figure, file and act</button>
+            <span v-if="busy" class="secondary" role="status"> Verifying ...</span>
+          </p>
+          <table v-if="checks" class="plain checks">
+            <tbody>
+              <tr v-for="check in checks" :key="check.what" :class="{ wrong: check.wrong.length }">
+                <td class="amount">{{ amount(String(check.count)) }}</td>
+                <td>
+                  {{ check.what }}
+                  <p v-for="words in check.wrong" :key="words" class="told">{{ words }}</p>
+                </td>
+                <td>{{ check.wrong.length ? `${check.wrong.length} wrong` : 'holds' }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
         <table class="plain">
           <thead>
             <tr>
@@ -73,6 +99,22 @@ onMounted(async () => {
 .acts {
   padding: 18px 30px 40px;
   background: var(--page);
+}
+.all {
+  margin: 10px 0 24px;
+}
+.checks {
+  max-width: 760px;
+}
+.checks td {
+  vertical-align: top;
+}
+.wrong {
+  background: var(--brick-wash);
+}
+.told {
+  margin: 2px 0;
+  color: var(--brick);
 }
 .cut {
   max-width: 240px;

@@ -1,0 +1,114 @@
+using System.Text.Json.Nodes;
+using Aerarium.Server.Access;
+using Aerarium.Server.Practice;
+using Aerarium.Storage;
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace Aerarium.Server.Tests;
+
+/// <summary>One act verifies everything a practice keeps; any stored figure, file or act altered outside the application is found and named.</summary>
+public sealed class VerificationTests(SharedPractice shared) : IClassFixture<SharedPractice>, IAsyncLifetime
+{
+    private const int Rukia = 0, Mosi = 1, Tarek = 3;
+
+    private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-verification").FullName;
+    private Browser _mosi = null!;
+    private Browser _tarek = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        _tarek = await shared.Practice.SignInAsync(Tarek);
+        _mosi = await shared.Practice.SignInAsync(Mosi);
+        await _mosi.WaitForAnswersAsync();
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        Directory.Delete(_folder, recursive: true);
+        return ValueTask.CompletedTask;
+    }
+
+    private async Task<List<JsonNode>> VerifyAsync() => [.. (await _tarek.DoAsync(HttpMethod.Post, "/api/acts/verification", null)).AsArray().Select(c => c!)];
+
+    private async Task<string> WrongAsync() => string.Join('\n', (await VerifyAsync()).SelectMany(c => c["wrong"]!.AsArray()).Select(w => w!.GetValue<string>()));
+
+    /// <summary>What is found wrong in a copy of the practice in which something was altered outside the application.</summary>
+    private string WrongAfter(string sql)
+    {
+        var copy = Path.Combine(_folder, $"{Guid.NewGuid():N}.db");
+        using (var file = new SqliteConnection($"Data Source={shared.Practice.DatabaseFile};Pooling=False"))
+        {
+            file.Execute("VACUUM INTO @copy", new { copy });
+        }
+
+        using var database = new PracticeDatabase(copy);
+        using (var file = new SqliteConnection($"Data Source={copy};Pooling=False"))
+        {
+            Assert.True(file.Execute(sql) > 0, sql);
+        }
+
+        var checks = new Verification(database, TimeProvider.System).Run(new Caller(1, "Rukia", [Roles.Manager]));
+        Assert.EndsWith("not hold", database.Read(unit => Acts.Latest(unit, null, 1, new Reach(1, true)))[0].After);
+        return string.Join('\n', checks.SelectMany(c => c.Wrong));
+    }
+
+    [Fact]
+    public async Task A_practice_nobody_altered_holds_and_the_act_is_noted()
+    {
+        var checks = await VerifyAsync();
+        Assert.Equal(9, checks.Count);
+        Assert.All(checks, c => Assert.Empty(c["wrong"]!.AsArray()));
+        Assert.All(checks.Where(c => !c["what"]!.GetValue<string>().StartsWith("payments", StringComparison.Ordinal)), c => Assert.True(c["count"]!.GetValue<int>() > 0, c.ToJsonString()));
+        Assert.Equal(("verify", "everything holds"), await LatestActAsync());
+    }
+
+    private async Task<(string Kind, string After)> LatestActAsync()
+    {
+        var act = (await _tarek.GetAsync("/api/acts"))[0]!;
+        return (act["kind"]!.GetValue<string>(), act["after"]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task Edits_of_every_kind_keep_the_seal()
+    {
+        var rukia = await shared.Practice.SignInAsync(Rukia);
+        var id = await rukia.ReturnOfAsync("Njeri", 2025);
+        await rukia.SetAsync(id, "deductions.loans.interest", "402351", "row-3");
+        await rukia.SetAsync(id, "deductions.loans.interest", "", "row-3");
+        foreach (var (kind, row, position) in new (string, string, int?)[] { ("add-row", "row-9", 0), ("move-row", "row-3", 0), ("remove-row", "row-9", null), ("remove-row", "row-3", null), ("add-row", "row-3", 0) })
+        {
+            await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind, section = "deductions.loans", row, position, seen = long.MaxValue } } });
+        }
+
+        Assert.Equal("", await WrongAsync());
+    }
+
+    [Theory]
+    [InlineData("UPDATE entry SET value = '9000000' WHERE line = 'employment.employers.basic-pay' AND return_id = 2", "Return 2: its entries are not those of its last edit: employment.employers.basic-pay in row row-1 is 9000000, the Ledger says 1668000")]
+    [InlineData("DELETE FROM entry WHERE line = 'deductions.loans.interest' AND return_id = 2", "Return 2: its entries are not those")]
+    [InlineData("UPDATE entry_row SET row = 'row-8' WHERE row = 'row-3' AND return_id = 2", "Return 2: its entries are not those")]
+    [InlineData("UPDATE tax_return SET balance = '1' WHERE id = 2", "Return 2: the balance kept for lists is 1, the rules give")]
+    [InlineData("UPDATE artefact SET content = x'00' WHERE sha256 = (SELECT min(copy_sha256) FROM built_return)", "was altered: the printed copy of return")]
+    [InlineData("PRAGMA foreign_keys = OFF; DELETE FROM artefact WHERE sha256 = (SELECT min(receipt_sha256) FROM sending)", "is missing: the receipt of return")]
+    [InlineData("UPDATE built_return SET ereturn_sha256 = (SELECT max(ereturn_sha256) FROM built_return) WHERE id = (SELECT id FROM built_return ORDER BY ereturn_sha256 LIMIT 1)", "is not what the frozen return gives")]
+    [InlineData("UPDATE sending SET acknowledgement = 'ACK-2025-1' WHERE acknowledgement IS NOT NULL", "the acknowledgement kept is ACK-2025-1, the receipt says ACK-")]
+    [InlineData("UPDATE sending SET receipt_signature = (SELECT min(receipt_signature) FROM sending) WHERE receipt_signature IS NOT NULL", "signature on its receipt does not hold")]
+    [InlineData("UPDATE approval SET approved_by = (SELECT id FROM person WHERE email LIKE 'pia%') WHERE entries_sha256 IS NOT NULL", "Pia")]
+    [InlineData("UPDATE approval SET entries_sha256 = (SELECT max(entries_sha256) FROM approval) WHERE id = (SELECT min(id) FROM approval WHERE entries_sha256 IS NOT NULL)", "is not what the frozen return gives")]
+    [InlineData("DROP TRIGGER act_is_never_changed; UPDATE act SET after = '1' WHERE id = 40", "The chain breaks at act 40")]
+    [InlineData("DROP TRIGGER act_is_never_removed; DELETE FROM act WHERE id = 40", "The chain breaks at act 41")]
+    public void What_was_altered_is_found_and_named(string sql, string said) => Assert.Contains(said, WrongAfter(sql));
+
+    [Fact]
+    public async Task A_payment_altered_added_or_taken_away_is_found()
+    {
+        var amara = await _mosi.ReturnOfAsync("Amara", 2025);
+        var note = new { paidOn = "10/06/2026", amount = "1000", reference = "SLIP 1" };
+        await _mosi.DoAsync(HttpMethod.Post, $"/api/returns/{amara}/payments", note);
+        Assert.Equal("", await WrongAsync());
+        var wrong = WrongAfter("UPDATE payment SET amount = '9000'");
+        Assert.Contains("the payment of 9000 on 2026-06-10, SLIP 1 was never noted", wrong);
+        Assert.Contains("the payment of 1000 on 2026-06-10, SLIP 1 is gone", wrong);
+    }
+}
