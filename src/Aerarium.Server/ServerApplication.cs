@@ -91,6 +91,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<PaymentBatch>();
         builder.Services.AddSingleton<Amendment>();
         builder.Services.AddSingleton<AuthorityCredentials>();
+        builder.Services.AddSingleton<AuthorityConsent>();
         builder.Services.AddSingleton<PracticeDefaults>();
         builder.Services.AddSingleton<SetUp>();
         builder.Services.AddSingleton<KeptReturns>();

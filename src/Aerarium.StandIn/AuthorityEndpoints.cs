@@ -22,11 +22,11 @@ public static class AuthorityEndpoints
 
         service.MapGet("/mail", (MailRoom mail) => mail.Rules);
 
-        service.MapPut("/agents/{pin}", (string pin, AgentRegistration registration, HttpRequest request, Registry registry) =>
+        service.MapPut("/agents/{pin}", (string pin, AgentRegistration registration, HttpRequest request, Registry registry, Consents consents) =>
         {
-            if (Account(request) is not { } account)
+            if (Account(request, consents) is not { } account)
             {
-                return Results.Problem("Sign in with the agent's user name and secret.", statusCode: 401);
+                return Results.Problem("Sign in with the agent's user name and secret, or with a consent that is valid.", statusCode: 401);
             }
 
             try
@@ -120,12 +120,17 @@ public static class AuthorityEndpoints
         return Results.Text(bytes, "application/json", status);
     }
 
-    /// <summary>User name and hashed secret of HTTP Basic authentication (RFC 7617), or null.</summary>
-    private static (string UserName, string SecretSha256)? Account(HttpRequest request)
+    /// <summary>User name and hashed secret of HTTP Basic authentication (RFC 7617), or of the consent a bearer token stands for (RFC 6750); null when there is none.</summary>
+    private static (string UserName, string SecretSha256)? Account(HttpRequest request, Consents consents)
     {
-        if (!AuthenticationHeaderValue.TryParse(request.Headers.Authorization, out var header) || header is not { Scheme: "Basic", Parameter: { } parameter })
+        if (!AuthenticationHeaderValue.TryParse(request.Headers.Authorization, out var header) || header is not { Scheme: "Basic" or "Bearer", Parameter: { } parameter })
         {
             return null;
+        }
+
+        if (header.Scheme == "Bearer")
+        {
+            return consents.Of(parameter) is { } consent ? (consent.UserName, consent.SecretSha256) : null;
         }
 
         var bytes = new byte[parameter.Length];

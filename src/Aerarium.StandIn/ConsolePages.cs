@@ -11,7 +11,7 @@ public static class ConsolePages
     /// <summary>Maps the pages.</summary>
     public static void MapConsole(this WebApplication app)
     {
-        app.MapGet("/", (Archive archive, Registry registry, TimeProvider clock) => Results.Content(Page(archive, registry, clock), "text/html"));
+        app.MapGet("/", (Archive archive, Registry registry, Consents consents, TimeProvider clock) => Results.Content(Page(archive, registry, consents, clock), "text/html"));
         app.MapGet("/console/submissions/{number}/document", (string number, Archive archive) =>
             archive.All.FirstOrDefault(s => s.Number == number) is { } submission
                 ? Results.File(archive.Document(submission), submission.Ending == "xml" ? "application/xml" : "text/csv", $"{number}.{submission.Ending}")
@@ -39,6 +39,11 @@ public static class ConsolePages
             aftermath.Select(number);
             return Results.Redirect("/");
         }).DisableAntiforgery();
+        app.MapPost("/console/consents/revoke", ([FromForm] string user, Consents consents) =>
+        {
+            consents.Revoke(user);
+            return Results.Redirect("/");
+        }).DisableAntiforgery();
         app.MapPost("/console/taxpayers", ([FromForm] string pin, [FromForm] string name, Registry registry) =>
         {
             registry.Register(new Taxpayer(pin.Trim().ToUpperInvariant(), name.Trim()));
@@ -46,7 +51,7 @@ public static class ConsolePages
         }).DisableAntiforgery();
     }
 
-    private static string Page(Archive archive, Registry registry, TimeProvider clock)
+    private static string Page(Archive archive, Registry registry, Consents consents, TimeProvider clock)
     {
         var html = new StringBuilder();
         var faults = archive.Faults;
@@ -82,6 +87,12 @@ public static class ConsolePages
                 _ => "pending",
             };
             html.Append(CultureInfo.InvariantCulture, $"<tr><td>{submission.Number}</td><td>{submission.ReceivedAt:yyyy-MM-dd HH:mm:ss}</td><td>{Safe(submission.Pin)}</td><td>{Safe($"{submission.Return} {submission.Year} {submission.Period}")}</td><td>{Safe(submission.Kind)}</td><td>{verdict}</td><td>{submission.Arrivals}</td><td><a href=\"/console/submissions/{submission.Number}/document\">view</a>{(submission.Acknowledgement is null ? "" : $"<form method=\"post\" action=\"/console/submissions/{submission.Number}/select\"><button>Select for verification</button></form>")}</td></tr>");
+        }
+
+        html.Append("</tbody></table><h2>Consents</h2><table><thead><tr><th>Agent</th><th>For</th><th></th></tr></thead><tbody>");
+        foreach (var consent in consents.All)
+        {
+            html.Append(CultureInfo.InvariantCulture, $"<tr><td>{Safe(consent.UserName)}</td><td>{Safe(consent.Scope)}</td><td><form method=\"post\" action=\"/console/consents/revoke\"><input type=\"hidden\" name=\"user\" value=\"{Safe(consent.UserName)}\"><button>Take back</button></form></td></tr>");
         }
 
         html.Append("""

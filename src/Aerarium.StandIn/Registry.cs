@@ -97,6 +97,9 @@ public sealed class Registry
         }
     }
 
+    /// <summary>Whether a user name and secret may sign in: those of an agent, or of one not known yet, as with <see cref="Register(Agent)"/>.</summary>
+    public bool Opens(string userName, string secretSha256) => _agents.Values.All(a => a.UserName != userName || a.SecretSha256 == secretSha256);
+
     /// <summary>Whether a certificate is the one an agent registered.</summary>
     public bool IsCertificateOf(string agentPin, X509Certificate2 certificate) =>
         _agents.TryGetValue(agentPin, out var agent) && agent.Certificate == Convert.ToBase64String(certificate.RawData);

@@ -28,6 +28,7 @@ public static class StandInApplication
         builder.Services.AddSingleton(registry);
         builder.Services.AddSingleton(schemas);
         builder.Services.AddSingleton(new AuthoritySeal(data, clock));
+        builder.Services.AddSingleton(new Consents(data, clock, builder.Configuration.GetSection("Consent:RedirectUris").Get<string[]>() ?? []));
         var faults = builder.Configuration.GetSection("Faults").Get<Faults>() ?? new Faults();
         faults.AnswerAfterSeconds = builder.Configuration.GetValue("AnswerAfterSeconds", 3d);
         builder.Services.AddSingleton(new Archive(data, clock, faults));
@@ -46,6 +47,7 @@ public static class StandInApplication
         var app = builder.Build();
         app.MapGet("/health", () => "ready");
         app.MapAuthority();
+        app.MapConsent();
         app.MapConsole();
         return app;
     }

@@ -41,6 +41,10 @@ public sealed class Practice : IAsyncDisposable
 
     public string DatabaseFile => Path.Combine(_folder, "practice", "practice.db");
 
+    public string AuthorityFolder => Path.Combine(_folder, "standin");
+
+    public Consents Consents => _standIn!.Services.GetRequiredService<Consents>();
+
     public Aftermath Aftermath => _standIn!.Services.GetRequiredService<Aftermath>();
 
     public Archive Authority => _standIn!.Services.GetRequiredService<Archive>();

@@ -25,6 +25,11 @@ export const router = createRouter({
       meta: { title: 'Return' },
     },
     { path: '/practice', component: () => import('./places/practice/PracticePlace.vue'), meta: { title: 'Practice' } },
+    {
+      path: '/practice/consent',
+      component: () => import('./places/practice/ConsentReturn.vue'),
+      meta: { title: 'Consent' },
+    },
     { path: '/account', component: () => import('./places/account/AccountPlace.vue'), meta: { title: 'Your account' } },
     {
       path: '/invitation/:token',

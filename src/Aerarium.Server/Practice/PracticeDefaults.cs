@@ -16,7 +16,11 @@ namespace Aerarium.Server.Practice;
 /// <param name="Particulars">The particulars.</param>
 /// <param name="UserName">What it signs in with at the authority, or null; the secret is never shown again.</param>
 /// <param name="SecretChangedAt">When the secret was last changed.</param>
-public sealed record PracticeDefaultsView(string Country, string Name, IReadOnlyList<PracticeParticularView> Particulars, string? UserName, string? SecretChangedAt);
+/// <param name="Consent">The consent given at the authority, in place of a secret; null when there is none.</param>
+public sealed record PracticeDefaultsView(string Country, string Name, IReadOnlyList<PracticeParticularView> Particulars, string? UserName, string? SecretChangedAt, AuthorityConsentView? Consent);
+
+/// <summary>A consent at the authority.</summary>
+public sealed record AuthorityConsentView(string GivenBy, string GivenAt);
 
 /// <summary>A particular of the practice.</summary>
 public sealed record PracticeParticularView(
@@ -56,7 +60,8 @@ public sealed class PracticeDefaults(
             country.Name,
             [.. country.OfPractice.Select(p => new PracticeParticularView(p.Name, p.Label, p.Hint, p.Choices, p.Mandatory, kept.GetValueOrDefault(p.Name)))],
             credential?.UserName,
-            credential?.ChangedAt);
+            credential?.ChangedAt,
+            AuthorityConsents.Find(unit, country.Code) is { } consent ? new AuthorityConsentView(consent.GivenBy, consent.GivenAt) : null);
     }).ToList());
 
     /// <summary>What saving would change; nothing is saved.</summary>

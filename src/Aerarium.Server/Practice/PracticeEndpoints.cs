@@ -65,5 +65,6 @@ internal static class PracticeEndpoints
         api.MapGet("/acts", (long? returnId, ClaimsPrincipal user, PracticeDatabase database) =>
             database.Read(unit => Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach))).WithTags("Practice");
         api.MapVerification();
+        api.MapConsent();
     }
 }

@@ -119,9 +119,9 @@ public sealed class Workspace
 
     private static IEnumerable<string> GapsOf(Unit unit, ReturnRecord record, DateOnly today)
     {
-        if (PracticeParticulars.Credential(unit, Catalogue.CountryOf(record.Definition)) is null)
+        if (!PracticeParticulars.CanActAt(unit, Catalogue.CountryOf(record.Definition)))
         {
-            yield return "The practice has no credentials with the authority yet; keep them on the Practice page before this return is sent.";
+            yield return "The practice has neither consent nor credentials with the authority yet; connect it on the Practice page before this return is sent.";
         }
 
         if (Catalogue.TypeOf(record.Definition).EReturn.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)

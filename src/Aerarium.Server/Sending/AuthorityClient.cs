@@ -1,8 +1,7 @@
 using System.Net;
 using System.Net.Http.Headers;
-using System.Text;
 using System.Text.Json;
-using Aerarium.Server.Practice;
+using System.Text.Json.Serialization;
 
 namespace Aerarium.Server.Sending;
 
@@ -11,6 +10,13 @@ public sealed record AuthorityReason(string Code, string? Path, string Message);
 
 /// <summary>What the authority answers about a submission.</summary>
 public sealed record AuthorityAnswer(string Number, string Status, string ReceivedAt, string? AnsweredAt, string Sha256, string? Acknowledgement, IReadOnlyList<AuthorityReason>? Reasons);
+
+/// <summary>Tokens of a consent (RFC 6749 section 5.1).</summary>
+public sealed record AuthorityTokens(
+    [property: JsonPropertyName("access_token"), JsonRequired] string Access,
+    [property: JsonPropertyName("expires_in")] int ExpiresIn,
+    [property: JsonPropertyName("refresh_token"), JsonRequired] string Refresh,
+    [property: JsonPropertyName("scope")] string? Scope);
 
 /// <summary>Bytes with the authority's signature over them.</summary>
 public sealed record SignedBytes(byte[] Bytes, string Signature);
@@ -108,9 +114,29 @@ public sealed class AuthorityClient(HttpClient http)
         }
     }
 
-    /// <summary>Signs in with the practice's credential and registers its certificate.</summary>
-    /// <exception cref="AuthorityUnavailableException">The authority does not answer, or does not take the credential or the certificate.</exception>
-    public async Task RegisterAsync(string agentPin, string name, byte[] certificate, AuthorityCredential credential, CancellationToken cancellation)
+    /// <summary>Exchanges a code or a refresh token for tokens; null when the authority does not take it (RFC 6749 section 5.2).</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not answer, or not with tokens.</exception>
+    public async Task<AuthorityTokens?> TokensAsync(IReadOnlyDictionary<string, string> grant, CancellationToken cancellation)
+    {
+        using var response = await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, "oauth/token") { Content = new FormUrlEncodedContent(grant) }, cancellation);
+        if (response.StatusCode == HttpStatusCode.BadRequest)
+        {
+            return null;
+        }
+
+        try
+        {
+            return JsonSerializer.Deserialize<AuthorityTokens>(await ReadAsync(response, cancellation)) ?? throw new AuthorityUnavailableException("The authority's answer holds no tokens.");
+        }
+        catch (JsonException problem)
+        {
+            throw new AuthorityUnavailableException("The authority's answer holds no tokens.", problem);
+        }
+    }
+
+    /// <summary>Signs in for the practice and registers its certificate; false when the authority does not take the sign-in.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not answer, or does not take the certificate.</exception>
+    public async Task<bool> RegisterAsync(string agentPin, string name, byte[] certificate, AuthenticationHeaderValue authorization, CancellationToken cancellation)
     {
         using var response = await AskAsync(
             () =>
@@ -119,20 +145,21 @@ public sealed class AuthorityClient(HttpClient http)
                 {
                     Content = JsonContent.Create(new { name, certificate = Convert.ToBase64String(certificate) }),
                 };
-                request.Headers.Authorization = new AuthenticationHeaderValue(
-                    "Basic", Convert.ToBase64String(Encoding.UTF8.GetBytes($"{credential.UserName}:{credential.Secret}")));
+                request.Headers.Authorization = authorization;
                 return request;
             },
             cancellation);
         if (response.StatusCode == HttpStatusCode.Unauthorized)
         {
-            throw new AuthorityUnavailableException("The authority does not take the practice's user name and secret. Correct them on the Practice page; the sending goes on by itself.");
+            return false;
         }
 
         if (!response.IsSuccessStatusCode)
         {
             throw new AuthorityUnavailableException($"The authority did not take the certificate: {await ProblemAsync(response, cancellation)}");
         }
+
+        return true;
     }
 
     /// <summary>Submits a document; the same key is the same submission.</summary>

@@ -23,7 +23,7 @@ public sealed class SendingDesk(
     Workbench workbench,
     EReturnBuilding building,
     AuthorityClient authority,
-    AuthorityCredentials credentials,
+    AuthorityConsent consent,
     AuthorityMail mail,
     AuthorityCertificate seal,
     TimeProvider clock,
@@ -232,9 +232,12 @@ public sealed class SendingDesk(
                 building.AgentOf(unit, built),
                 Countries.Catalogue.CountryOf(Storage.Returns.Find(unit, sending.ReturnId)!.Definition));
         });
-        var credential = credentials.Find(country)
-            ?? throw new AuthorityUnavailableException("The practice has no credentials with the authority. Keep them on the Practice page; the sending goes on by itself.");
-        await authority.RegisterAsync(agent, practice.Name, practice.Certificate, credential, cancellation);
+        if (!await authority.RegisterAsync(agent, practice.Name, practice.Certificate, await consent.AuthorizationAsync(country, cancellation), cancellation))
+        {
+            consent.Refused(country);
+            throw new AuthorityUnavailableException("The authority does not take the practice's consent, or its user name and secret. Connect it on the Practice page; the sending goes on by itself.");
+        }
+
         return await authority.SubmitAsync(sending.IdempotencyKey, document, cancellation);
     }
 

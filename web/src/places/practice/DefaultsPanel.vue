@@ -27,7 +27,9 @@ async function load() {
 onMounted(() => act(load))
 const missing = computed(() => [
   ...(country.value?.particulars.filter((p) => p.mandatory && !p.value).map((p) => p.label) ?? []),
-  ...(country.value && !country.value.userName ? ['Credentials with the authority'] : []),
+  ...(country.value && !country.value.userName && !country.value.consent
+    ? ['Consent or credentials with the authority']
+    : []),
 ])
 const body = () => ({
   values: { ...typed },
@@ -40,6 +42,16 @@ function refused(result: Schemas['PracticeDefaultsSaved']): boolean {
   for (const found of result.problems) problems[found.field] = found.message
   return result.problems.length > 0
 }
+const connect = () =>
+  act(async () => {
+    const begun = await call(api.POST('/api/practice/consent/{country}/begin', { params: { path: path() } }))
+    window.location.assign(begun.address)
+  })
+const withdraw = () =>
+  act(async () => {
+    await call(api.DELETE('/api/practice/consent/{country}', { params: { path: path() } }))
+    await load()
+  })
 const look = () =>
   act(async () => {
     saved.value = ''
@@ -73,6 +85,19 @@ const save = () =>
     <p v-if="missing.length" class="banner bad">
       Missing, and returns cannot be filed without: {{ missing.join('; ') }}.
     </p>
+    <p class="consent">
+      <template v-if="country.consent">
+        Connected with the authority by the consent of {{ country.consent.givenBy }},
+        {{ day(country.consent.givenAt) }}.
+        <button v-if="session.mayManage" type="button" class="link" :disabled="busy" @click="withdraw">
+          Withdraw the consent
+        </button>
+      </template>
+      <template v-else-if="session.mayManage">
+        <button type="button" class="link" :disabled="busy" @click="connect">Connect with the authority</button>
+        <span class="secondary"> you agree there; no secret is kept here</span>
+      </template>
+    </p>
     <form @submit.prevent="look">
       <fieldset :disabled="!session.mayManage">
         <div class="fields">
@@ -97,12 +122,14 @@ const save = () =>
             />
           </template>
           <v-text-field
+            v-if="!country.consent"
             v-model="userName"
             label="User name with the authority"
             autocomplete="off"
             :error-messages="problems.userName"
           />
           <v-text-field
+            v-if="!country.consent"
             v-model="secret"
             label="Secret with the authority"
             type="password"
@@ -165,6 +192,9 @@ fieldset {
   align-items: start;
   gap: 10px 24px;
   padding-top: 12px;
+}
+.consent {
+  margin: 10px 0 0;
 }
 .acts {
   display: flex;
