@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Validator } from '@seriousme/openapi-schema-validator'
+import { Ajv2020 } from 'ajv/dist/2020.js'
+import addFormats from 'ajv-formats'
 import ICAL from 'ical.js'
 import { stdnum } from 'stdnum'
-import { expect, signIn, test } from './servers'
+import { expect, Servers, signIn, test } from './servers'
 
 /** Texts around the pattern of Kenya's personal identification number, the same in every run. */
 function corpus(): string[] {
@@ -79,4 +81,62 @@ test('the calendar of deadlines is read by another program (ical.js from npm)', 
   // RFC 5545, section 3.1: lines end with CRLF and are folded at 75 octets.
   expect(text.split('\r\n').every((line) => Buffer.byteLength(line) <= 75)).toBe(true)
   expect(text.replace(/\r\n/g, '')).not.toContain('\n')
+})
+
+test('a quarter in JSON is valid to another program (ajv from npm) by the schema the authority publishes', async ({
+  browser,
+}) => {
+  const servers = new Servers()
+  await servers.start()
+  try {
+    const as = async (person: 'rukia' | 'mosi' | 'tarek') => {
+      const page = await signIn(browser, servers, person)
+      const { token } = await (await page.request.get('/api/session')).json()
+      return async (method: string, path: string, data?: object) => {
+        const answer = await page.request.fetch(path, { method, data, headers: { 'X-Aerarium-Token': token } })
+        expect(answer.ok(), `${method} ${path}: ${await answer.text()}`).toBe(true)
+        return answer
+      }
+    }
+    const [rukia, mosi, tarek] = [await as('rukia'), await as('mosi'), await as('tarek')]
+    await tarek('PUT', '/api/practice/e-return-form', { definition: 'ph/individual-quarterly', form: 'json' })
+    const id = 18
+    const declared = { 'true-and-complete': 'yes', name: 'Liwayway', capacity: 'taxpayer', date: '2026-06-18' }
+    await rukia('PATCH', `/api/returns/${id}/entries`, {
+      changes: Object.entries(declared).map(([name, value]) => ({
+        kind: 'set',
+        line: `declaration.${name}`,
+        value,
+        seen: 1_000_000,
+      })),
+    })
+    const view = await (await rukia('GET', `/api/returns/${id}`)).json()
+    for (const finding of view.findings)
+      if (finding.severity === 'warning')
+        await rukia('POST', `/api/returns/${id}/findings/accept`, {
+          finding: finding.id,
+          reason: 'Known to the client',
+        })
+    await rukia('POST', `/api/returns/${id}/approval/hand-over`)
+    await mosi('POST', `/api/returns/${id}/approval/approve`)
+    await mosi('POST', `/api/returns/${id}/sending/build`)
+    const eReturn = await (await mosi('GET', `/api/returns/${id}/sending/e-return`)).json()
+    const schema = await (await fetch(`${servers.authority}/schemas/ph/individual-quarterly/2025.schema.json`)).json()
+    const ajv = new Ajv2020({ strict: false })
+    addFormats(ajv)
+    const validate = ajv.compile(schema)
+    expect(validate(eReturn), JSON.stringify(validate.errors)).toBe(true)
+    for (const break_ of [
+      (r: typeof eReturn) => (r.Result.Balance = '12'),
+      (r: typeof eReturn) => delete r.Taxpayer.Tin,
+      (r: typeof eReturn) => (r.Header.More = 'x'),
+      (r: typeof eReturn) => (r.Declaration.TrueAndComplete = 'true'),
+    ]) {
+      const broken = structuredClone(eReturn)
+      break_(broken.QuarterlyIncomeTaxReturn)
+      expect(validate(broken)).toBe(false)
+    }
+  } finally {
+    servers.stop()
+  }
 })

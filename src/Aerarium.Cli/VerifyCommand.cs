@@ -50,7 +50,7 @@ public static class VerifyCommand
         var eReturn = files.FirstOrDefault(f => f.Key.StartsWith(ParcelFiles.EReturn + ".", StringComparison.Ordinal)).Value
             ?? throw new FormatException("The Parcel has no e-return.");
         var frozen = FrozenReturn.Read(files.GetValueOrDefault(ParcelFiles.Frozen) ?? throw new FormatException("The Parcel has no frozen return."));
-        var signed = eReturn is [(byte)'<', ..];
+        var xml = EReturnFormat.Of(eReturn) == EReturnFormat.Xml;
         if (Catalogue.Find(frozen.Definition, frozen.Year, frozen.Period, out var problem) is not { } definition)
         {
             throw new FormatException(problem);
@@ -60,8 +60,8 @@ public static class VerifyCommand
         {
             var evaluation = definition.Evaluate(frozen.Entries, frozen.Day);
             tell(FrozenReturn.FiguresOf(evaluation).SequenceEqual(frozen.Figures), $"{frozen.Figures.Count} figures come out as frozen");
-            var rebuilt = Catalogue.TypeOf(frozen.Definition).EReturn.Write(evaluation).Content;
-            tell((signed ? XmlSignature.Unsigned(rebuilt) : rebuilt).AsSpan().SequenceEqual(signed ? XmlSignature.Unsigned(eReturn) : eReturn), "the e-return, built again from the frozen return, has the same bytes");
+            var rebuilt = Catalogue.TypeOf(frozen.Definition).EReturn.InFormOf(eReturn).Write(evaluation).Content;
+            tell((xml ? XmlSignature.Unsigned(rebuilt) : rebuilt).AsSpan().SequenceEqual(xml ? XmlSignature.Unsigned(eReturn) : eReturn), "the e-return, built again from the frozen return, has the same bytes");
         }
         else
         {
@@ -74,9 +74,10 @@ public static class VerifyCommand
             tell(faults.Count == 0, faults.Count == 0 ? "the e-return is valid by the schema it was built for" : $"the e-return breaks its schema: {faults[0].Path} {faults[0].Detail}");
         }
 
-        if (signed)
+        var beside = files.GetValueOrDefault(ParcelFiles.EReturnSignature);
+        if (xml || EReturnFormat.Of(eReturn) == EReturnFormat.Json)
         {
-            using var signer = XmlSignature.Signer(SchemaCheck.Read(eReturn));
+            using var signer = xml ? XmlSignature.Signer(SchemaCheck.Read(eReturn)) : beside is null ? null : JsonSignature.Signer(Encoding.ASCII.GetString(beside), eReturn);
             tell(signer is not null, signer is null ? "the e-return's signature does not hold" : $"the e-return is signed by {Name(signer)}");
         }
 

@@ -37,7 +37,7 @@ public static class Catalogue
     [
         new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, TheYear, (year, _) => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), EmployerCertificates.Record),
         new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "ph", "individual", IncomeTaxLaw.Years, TheYear, (year, _) => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
-        new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "ph", "individual", IncomeTaxLaw.Years, IndividualQuarterlyReturn.Quarters, (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(), null),
+        new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "ph", "individual", IncomeTaxLaw.Years, IndividualQuarterlyReturn.Quarters, (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml), null),
         new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "ph", "individual", IncomeTaxLaw.Years, WithholdingCreditsReturn.Quarters, (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile(), null),
     ];
 

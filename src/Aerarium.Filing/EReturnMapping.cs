@@ -14,6 +14,12 @@ public interface IEReturnMapping
     /// <summary>In what form it is written.</summary>
     EReturnFormat Format => EReturnFormat.Xml;
 
+    /// <summary>The same return as JSON, where the authority takes it in that form too; null where it does not.</summary>
+    IEReturnMapping? AsJson => null;
+
+    /// <summary>The same return in the form a file of it is in.</summary>
+    IEReturnMapping InFormOf(byte[] file) => EReturnFormat.Of(file) == EReturnFormat.Json ? AsJson ?? this : this;
+
     /// <summary>What the authority's covering mail asks for, by the names its template uses; empty where nothing goes by mail.</summary>
     IReadOnlyDictionary<string, string> Covering(Evaluation evaluation) => new Dictionary<string, string>();
 

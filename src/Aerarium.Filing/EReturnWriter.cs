@@ -14,9 +14,20 @@ public sealed record LinePlace(string Line, string? Row);
 /// <summary>In what form an e-return is written.</summary>
 /// <param name="MediaType">Its media type.</param>
 /// <param name="Ending">Ending of its file name, without the dot.</param>
-/// <param name="Signed">Whether it carries the practice's signature.</param>
+/// <param name="Signed">Whether it is signed by the practice.</param>
 public sealed record EReturnFormat(string MediaType, string Ending, bool Signed)
 {
+    /// <summary>JSON with a detached signature (JWS) beside it.</summary>
+    public static readonly EReturnFormat Json = new("application/json", "json", true);
+
+    /// <summary>The form a file is in, by its first byte; files of a mapping's other forms are told apart by it.</summary>
+    public static EReturnFormat Of(byte[] content) => content switch
+    {
+        [(byte)'<', ..] => Xml,
+        [(byte)'{', ..] => Json,
+        _ => DelimitedText,
+    };
+
     /// <summary>XML with an enveloped signature.</summary>
     public static readonly EReturnFormat Xml = new("application/xml", "xml", true);
 
@@ -30,7 +41,7 @@ public sealed record EReturnFormat(string MediaType, string Ending, bool Signed)
 public sealed record EReturn(byte[] Content, IReadOnlyDictionary<string, LinePlace> Places);
 
 /// <summary>
-/// Writes an evaluation as an XML e-return in a fixed order, with culture-free formatting and no time stamp, so that
+/// Writes an evaluation as an XML or JSON e-return in a fixed order, with culture-free formatting and no time stamp, so that
 /// the same frozen return gives the same bytes; remembers the line behind every element.
 /// </summary>
 public sealed class EReturnWriter
@@ -38,14 +49,18 @@ public sealed class EReturnWriter
     private readonly Evaluation _evaluation;
     private readonly XmlDocument _document = new();
     private readonly Dictionary<string, LinePlace> _places = [];
+    private readonly HashSet<XmlElement> _repeated = [];
+    private readonly HashSet<XmlElement> _answers = [];
+    private readonly EReturnFormat _format;
     private readonly string _namespace;
     private XmlElement _at;
     private RepeatingSection? _table;
     private int _row;
 
     /// <summary>Opens an e-return with its root element.</summary>
-    public EReturnWriter(Evaluation evaluation, string schemaNamespace, string root)
+    public EReturnWriter(Evaluation evaluation, string schemaNamespace, string root, EReturnFormat? format = null)
     {
+        _format = format ?? EReturnFormat.Xml;
         _evaluation = evaluation;
         _namespace = schemaNamespace;
         _at = _document.CreateElement(root, _namespace);
@@ -80,6 +95,7 @@ public sealed class EReturnWriter
             _table = section;
             _row = row;
             Group(name, content);
+            _repeated.Add((XmlElement)_at.LastChild!);
         }
 
         _table = null;
@@ -115,6 +131,11 @@ public sealed class EReturnWriter
     /// <summary>Closes the file.</summary>
     public EReturn Finish()
     {
+        if (_format == EReturnFormat.Json)
+        {
+            return new EReturn(JsonEReturn.Write(_document.DocumentElement!, _repeated, _answers), _places);
+        }
+
         var settings = new XmlWriterSettings { Encoding = new UTF8Encoding(false), Indent = false, NewLineHandling = NewLineHandling.None };
         using var stream = new MemoryStream();
         using (var writer = XmlWriter.Create(stream, settings))
@@ -136,6 +157,11 @@ public sealed class EReturnWriter
     {
         var element = Append(name);
         element.InnerText = value;
+        if (line.Kind == LineKind.Answer)
+        {
+            _answers.Add(element);
+        }
+
         _places[ElementPath.Of(element)] = new LinePlace(line.Key, _table is null ? null : _evaluation.RowsOf(_table)[_row].Id);
     }
 

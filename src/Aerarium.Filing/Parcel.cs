@@ -16,6 +16,9 @@ public static class ParcelFiles
     /// <summary>The e-return, without its ending.</summary>
     public const string EReturn = "e-return";
 
+    /// <summary>The practice's signature over an e-return in JSON.</summary>
+    public const string EReturnSignature = "signature-of-e-return.jws";
+
     /// <summary>The printed copy.</summary>
     public const string PrintedCopy = "printed-copy.pdf";
 

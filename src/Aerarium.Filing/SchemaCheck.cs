@@ -29,7 +29,9 @@ public static class PublishedSchema
     {
         try
         {
-            return path.EndsWith(TableEnding, StringComparison.Ordinal) ? new TableSchema(text) : new SchemaCheck(text);
+            return path.EndsWith(TableEnding, StringComparison.Ordinal) ? new TableSchema(text)
+                : path.EndsWith(JsonSchemaCheck.Ending, StringComparison.Ordinal) ? new JsonSchemaCheck(text)
+                : new SchemaCheck(text);
         }
         catch (Exception problem) when (problem is XmlSchemaException or XmlException)
         {

@@ -27,7 +27,7 @@ public enum SchemaChangeKind
 /// <param name="Words">What it was and what it is.</param>
 public sealed record SchemaChange(SchemaChangeKind Kind, string Path, string Words);
 
-/// <summary>Two editions of a schema side by side: what was added, removed, tightened or otherwise changed (XSD 1.0, CSV on the Web).</summary>
+/// <summary>Two editions of a schema side by side: what was added, removed, tightened or otherwise changed (XSD 1.0, JSON Schema 2020-12, CSV on the Web).</summary>
 public static class SchemaComparison
 {
     private const int Deepest = 12;
@@ -116,6 +116,13 @@ public static class SchemaComparison
             return places;
         }
 
+        if (path.EndsWith(JsonSchemaCheck.Ending, StringComparison.Ordinal))
+        {
+            using var document = JsonDocument.Parse(text);
+            Walk(document.RootElement, document.RootElement, "", 1, 1, places, 0);
+            return places;
+        }
+
         var schemas = new XmlSchemaSet { XmlResolver = null };
         using var reader = XmlReader.Create(new StringReader(text), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null });
         schemas.Add(null, reader);
@@ -126,6 +133,51 @@ public static class SchemaComparison
         }
 
         return places;
+    }
+
+    /// <summary>Properties of objects and members of arrays, references within the schema followed.</summary>
+    private static void Walk(JsonElement root, JsonElement schema, string path, decimal least, decimal most, SortedDictionary<string, Place> places, int depth)
+    {
+        var at = Resolved(root, schema);
+        if (at.ValueKind != JsonValueKind.Object)
+        {
+            return;
+        }
+
+        if (at.TryGetProperty("items", out var items))
+        {
+            most = Number(at, "maxItems", decimal.MaxValue);
+            least = Math.Min(least, Number(at, "minItems", 0));
+            at = Resolved(root, items);
+        }
+
+        if (path.Length > 0)
+        {
+            places[path] = Place.OfJson(at, least, most);
+        }
+
+        if (depth < Deepest && at.TryGetProperty("properties", out var properties))
+        {
+            var required = at.TryGetProperty("required", out var named) ? named.EnumerateArray().Select(n => n.GetString()).ToHashSet() : [];
+            foreach (var property in properties.EnumerateObject())
+            {
+                Walk(root, property.Value, $"{path}/{property.Name}", required.Contains(property.Name) ? 1 : 0, 1, places, depth + 1);
+            }
+        }
+
+        static decimal Number(JsonElement of, string name, decimal otherwise) => of.TryGetProperty(name, out var number) ? number.GetDecimal() : otherwise;
+    }
+
+    private static JsonElement Resolved(JsonElement root, JsonElement schema)
+    {
+        for (var hops = 0; hops < Deepest && schema.ValueKind == JsonValueKind.Object && schema.TryGetProperty("$ref", out var reference); hops++)
+        {
+            schema = reference.GetString() is ['#', '/', .. var pointer]
+                ? pointer.Split('/').Aggregate(root, (at, step) => at.TryGetProperty(step, out var next) ? next : throw new FormatException($"The schema refers to '{reference}', which it does not have."))
+                : throw new FormatException($"The schema refers to '{reference}' outside itself; send it in one piece.");
+        }
+
+        return schema;
     }
 
     private static void Walk(XmlSchemaElement element, string above, decimal least, decimal most, SortedDictionary<string, Place> places, int depth)
@@ -197,6 +249,27 @@ public static class SchemaComparison
             }
 
             return new Place(type, column.TryGetProperty("required", out var required) && required.GetBoolean() ? 1 : 0, 1, facets);
+        }
+
+        public static Place OfJson(JsonElement schema, decimal least, decimal most)
+        {
+            var facets = new Dictionary<string, string>();
+            foreach (var facet in schema.EnumerateObject().Where(p => p.Name is "minLength" or "maxLength" or "pattern" or "minimum" or "maximum" or "format"))
+            {
+                facets[facet.Name] = facet.Value.ToString();
+            }
+
+            if (schema.TryGetProperty("enum", out var values))
+            {
+                facets["values"] = string.Join(", ", values.EnumerateArray().Select(v => v.ToString()));
+            }
+            else if (schema.TryGetProperty("const", out var only))
+            {
+                facets["values"] = only.ToString();
+            }
+
+            var type = schema.TryGetProperty("type", out var named) ? named.ToString() : "any";
+            return new Place(type == "object" ? "elements" : type, least, most, facets);
         }
 
         private static string Name(XmlSchemaFacet facet)

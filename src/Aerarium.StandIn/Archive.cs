@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text.Json;
+using Aerarium.Filing;
 using System.Text.Json.Serialization;
 
 namespace Aerarium.StandIn;
@@ -205,7 +206,7 @@ public sealed class Archive
                 AnswerAt = now.AddSeconds(Faults.AnswerAfterSeconds),
                 Sha256 = Convert.ToHexStringLower(SHA256.HashData(document)),
                 Return = examination.Return,
-                Ending = document is [(byte)'<', ..] ? "xml" : "csv",
+                Ending = EReturnFormat.Of(document).Ending,
                 Period = examination.Period,
                 Pin = examination.Pin,
                 Year = examination.Year,

@@ -65,7 +65,7 @@ public static class AuthorityEndpoints
             using var body = new MemoryStream();
             await http.Request.Body.CopyToAsync(body);
             var document = body.ToArray();
-            var submission = archive.Receive(key, document, a => examiner.Examine(document, a));
+            var submission = archive.Receive(key, document, a => examiner.Examine(document, a, http.Request.Headers["Document-Signature"].FirstOrDefault()));
             if (archive.Faults.LoseNextAnswer)
             {
                 archive.Faults.LoseNextAnswer = false;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net;
 using System.Text;
+using Aerarium.Filing;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Aerarium.StandIn;
@@ -14,7 +15,7 @@ public static class ConsolePages
         app.MapGet("/", (Archive archive, Registry registry, Consents consents, TimeProvider clock) => Results.Content(Page(archive, registry, consents, clock), "text/html"));
         app.MapGet("/console/submissions/{number}/document", (string number, Archive archive) =>
             archive.All.FirstOrDefault(s => s.Number == number) is { } submission
-                ? Results.File(archive.Document(submission), submission.Ending == "xml" ? "application/xml" : "text/csv", $"{number}.{submission.Ending}")
+                ? Results.File(archive.Document(submission), EReturnFormat.Of(archive.Document(submission)).MediaType, $"{number}.{submission.Ending}")
                 : Results.NotFound());
         app.MapGet("/console/submissions", (Archive archive) => archive.All);
         app.MapPost("/console/faults", ([FromForm] string act, [FromForm] double? seconds, Archive archive) =>

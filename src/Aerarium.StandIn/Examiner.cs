@@ -1,3 +1,4 @@
+using System.Security.Cryptography.X509Certificates;
 using System.Xml;
 using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
@@ -29,26 +30,29 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     };
 
     /// <summary>Examines a document.</summary>
-    public Examination Examine(byte[] document, Archive archive)
+    /// <param name="document">The document, XML or JSON.</param>
+    /// <param name="archive">What arrived before.</param>
+    /// <param name="signature">For JSON: the detached signature that came beside it.</param>
+    public Examination Examine(byte[] document, Archive archive, string? signature = null)
     {
-        XmlDocument read;
+        XmlElement root;
         try
         {
-            read = SchemaCheck.Read(document);
+            root = Open(document);
         }
-        catch (XmlException problem)
+        catch (Exception problem) when (problem is XmlException or FormatException)
         {
-            return Examination.Unreadable(new Reason("XML", null, $"The document is not well-formed XML: {problem.Message}"));
+            return Examination.Unreadable(new Reason(IsJson(document) ? "JSON" : "XML", null, $"The document is not well-formed: {problem.Message}"));
         }
 
-        var root = read.DocumentElement!;
         var published = root.NamespaceURI.StartsWith(Namespaces, StringComparison.Ordinal) ? root.NamespaceURI[Namespaces.Length..].Replace(':', '/') : "none";
-        if (schemas.Text($"{published}.xsd") is not { } schema || !RulesByReturn.TryGetValue(published[..published.LastIndexOf('/')], out var rules))
+        var path = published + (IsJson(document) ? JsonSchemaCheck.Ending : ".xsd");
+        if (schemas.Text(path) is not { } schema || !RulesByReturn.TryGetValue(published[..published.LastIndexOf('/')], out var rules))
         {
             return Examination.Unreadable(new Reason("SCHEMA", null, $"No schema is published for '{root.NamespaceURI}'."));
         }
 
-        var faults = new SchemaCheck(schema).Faults(document);
+        var faults = PublishedSchema.Of(path, schema).Faults(document);
         var content = new Document(root, rules.Header, published[..published.LastIndexOf('/')]);
         if (faults.Count > 0)
         {
@@ -57,7 +61,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
 
         return content.Examined(
         [
-            .. Signature(read, content),
+            .. Signature(IsJson(document) ? (signature is null ? null : JsonSignature.Signer(signature, document)) : XmlSignature.Signer(root.OwnerDocument), content),
             .. Identity(content.Text(content.Header.Identifier), content.Text(content.Header.Name), content.Path(content.Header.Identifier), content.Path(content.Header.Name)),
             .. Duplicate(content.Examined([]), content.Path(content.Header.Kind), archive),
             .. rules.Arithmetic(content),
@@ -67,12 +71,12 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     /// <summary>A document that was accepted, with what an assessment speaks about; null for a list.</summary>
     public (Document Document, AssessedFigures Assessed)? Read(byte[] document)
     {
-        if (document is not [(byte)'<', ..])
+        if (EReturnFormat.Of(document) == EReturnFormat.DelimitedText)
         {
             return null;
         }
 
-        var root = SchemaCheck.Read(document).DocumentElement!;
+        var root = Open(document);
         var published = root.NamespaceURI[Namespaces.Length..].Replace(':', '/');
         var ofReturn = published[..published.LastIndexOf('/')];
         var rules = RulesByReturn[ofReturn];
@@ -108,9 +112,12 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         };
     }
 
-    private IEnumerable<Reason> Signature(XmlDocument read, Document document)
+    private static bool IsJson(byte[] document) => EReturnFormat.Of(document) == EReturnFormat.Json;
+
+    private static XmlElement Open(byte[] document) => IsJson(document) ? JsonEReturn.Read(document) : SchemaCheck.Read(document).DocumentElement!;
+
+    private IEnumerable<Reason> Signature(X509Certificate2? signer, Document document)
     {
-        var signer = XmlSignature.Signer(read);
         if (signer is null)
         {
             yield return new Reason("SIGNATURE", null, "The signature is missing or does not match the document.");

@@ -244,7 +244,7 @@ public sealed record ApprovalRecord
 
 /// <summary>A built e-return.</summary>
 public sealed record BuiltRecord(
-    long Id, long ReturnId, long ApprovalId, string BuiltAt, string SchemaSha256, string EreturnSha256, string CopySha256, string Faults);
+    long Id, long ReturnId, long ApprovalId, string BuiltAt, string SchemaSha256, string EreturnSha256, string CopySha256, string Faults, string? Signature);
 
 /// <summary>A sending and where it stands.</summary>
 public sealed record SendingRecord

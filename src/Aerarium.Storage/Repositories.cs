@@ -319,7 +319,7 @@ public static class Artefacts
 /// <summary>Built e-returns.</summary>
 public static class BuiltReturns
 {
-    private const string Columns = "id, return_id, approval_id, built_at, schema_sha256, ereturn_sha256, copy_sha256, faults";
+    private const string Columns = "id, return_id, approval_id, built_at, schema_sha256, ereturn_sha256, copy_sha256, faults, signature";
 
     /// <summary>Those built from what was frozen with an approval.</summary>
     public static IReadOnlyList<BuiltRecord> OfApproval(Unit unit, long approvalId) =>
@@ -336,8 +336,8 @@ public static class BuiltReturns
     public static long Add(Unit unit, BuiltRecord built) =>
         unit.Insert(
             """
-            INSERT INTO built_return (return_id, approval_id, built_at, schema_sha256, ereturn_sha256, copy_sha256, faults)
-            VALUES (@ReturnId, @ApprovalId, @BuiltAt, @SchemaSha256, @EreturnSha256, @CopySha256, @Faults)
+            INSERT INTO built_return (return_id, approval_id, built_at, schema_sha256, ereturn_sha256, copy_sha256, faults, signature)
+            VALUES (@ReturnId, @ApprovalId, @BuiltAt, @SchemaSha256, @EreturnSha256, @CopySha256, @Faults, @Signature)
             """,
             built);
 }

@@ -10,15 +10,13 @@ namespace Aerarium.Server.Tests;
 /// <summary>An authority with one agent, who signs; documents are examined as they would be on arrival.</summary>
 public abstract class ExaminerBench : IDisposable
 {
-    private readonly System.Security.Cryptography.X509Certificates.X509Certificate2 _certificate;
-
     protected ExaminerBench(string agent)
     {
         var registry = Registry.Load(Path.Combine(AppContext.BaseDirectory, "Registry"), Folder);
         Examiner = new Examiner(registry, new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")));
         Archive = new Archive(Folder, TimeProvider.System, new Faults());
-        _certificate = XmlSignature.MakeCertificate("Practice", "e-returns", DateTimeOffset.UtcNow.AddDays(-1), 1);
-        registry.Register(new Agent(agent, "Practice", Convert.ToBase64String(_certificate.RawData)));
+        Certificate = XmlSignature.MakeCertificate("Practice", "e-returns", DateTimeOffset.UtcNow.AddDays(-1), 1);
+        registry.Register(new Agent(agent, "Practice", Convert.ToBase64String(Certificate.RawData)));
     }
 
     protected string Folder { get; } = Directory.CreateTempSubdirectory("aerarium-examiner").FullName;
@@ -27,14 +25,17 @@ public abstract class ExaminerBench : IDisposable
 
     protected Archive Archive { get; }
 
+    /// <summary>The certificate the agent registered.</summary>
+    protected System.Security.Cryptography.X509Certificates.X509Certificate2 Certificate { get; }
+
     public void Dispose()
     {
-        _certificate.Dispose();
+        Certificate.Dispose();
         Directory.Delete(Folder, recursive: true);
         GC.SuppressFinalize(this);
     }
 
-    protected byte[] Sign(string document) => XmlSignature.Sign(Encoding.UTF8.GetBytes(document), _certificate);
+    protected byte[] Sign(string document) => XmlSignature.Sign(Encoding.UTF8.GetBytes(document), Certificate);
 
     protected IReadOnlyList<Reason> Examine(string document) => Examiner.Examine(Sign(document), Archive).Reasons;
 

@@ -61,7 +61,7 @@ public sealed class QuarterlyExaminerTests() : ExaminerBench(Agent)
 
     /// <summary>EX-B1 of the law sheet, third quarter, beside a spouse: 8% of 700,000 is 56,000; the spouse 60% of 500,000 is 300,000, 15% above 250,000 is 7,500.</summary>
     private static string Quarter() => Written(
-        IndividualQuarterlyReturn.ReturnId, "q3", new IndividualQuarterlyEReturn(), ("business.services", "450000"), ("tax.gross-before", "500000"), ("tax.net-before", "500000"),
+        IndividualQuarterlyReturn.ReturnId, "q3", new IndividualQuarterlyEReturn(EReturnFormat.Xml), ("business.services", "450000"), ("tax.gross-before", "500000"), ("tax.net-before", "500000"),
         ("balance.withheld-quarter", "22500"), ("balance.withheld-before", "25000"), ("business-spouse.services", "500000"), ("tax-spouse.gross-before", "0"));
 
     private static string Couple() => Written(
@@ -83,6 +83,34 @@ public sealed class QuarterlyExaminerTests() : ExaminerBench(Agent)
     [InlineData("<Quarter>3", "<Quarter>4", "SCHEMA", "/QuarterlyIncomeTaxReturn/Header/Quarter")]
     [InlineData("20100990000000", "20100990099999", "IDENTIFIER", "/QuarterlyIncomeTaxReturn/Taxpayer/Tin")]
     public void One_wrong_figure_of_a_quarter_is_rejected(string sound, string wrong, string code, string path) => Rejects(Quarter(), sound, wrong, code, path);
+
+    private static byte[] JsonQuarter() => Encoding.UTF8.GetBytes(Written(
+        IndividualQuarterlyReturn.ReturnId, "q3", new IndividualQuarterlyEReturn(EReturnFormat.Json), ("business.services", "450000"), ("tax.gross-before", "500000"), ("tax.net-before", "500000"),
+        ("balance.withheld-quarter", "22500"), ("balance.withheld-before", "25000"), ("business-spouse.services", "500000"), ("tax-spouse.gross-before", "0")));
+
+    /// <summary>The same return in JSON has the same elements in the same order, and is examined alike; its signature stands beside it.</summary>
+    [Fact]
+    public void A_quarter_in_json_says_what_the_one_in_xml_says()
+    {
+        var json = JsonQuarter();
+        Assert.Equal(SchemaCheck.Read(Encoding.UTF8.GetBytes(Quarter())).DocumentElement!.OuterXml, JsonEReturn.Read(json).OuterXml);
+        Assert.Empty(Examiner.Examine(json, Archive, JsonSignature.Sign(json, Certificate)).Reasons);
+        Assert.Equal("SIGNATURE", Assert.Single(Examiner.Examine(json, Archive).Reasons).Code);
+        Assert.Equal("SIGNATURE", Assert.Single(Examiner.Examine(json, Archive, JsonSignature.Sign([.. json, 10], Certificate)).Reasons).Code);
+    }
+
+    [Theory]
+    [InlineData("\"PayableNow\":\"16000.00\"", "\"PayableNow\":\"0.00\"", "ARITHMETIC", "/QuarterlyIncomeTaxReturn/Result/PayableNow")]
+    [InlineData("\"Quarter\":\"3\"", "\"Quarter\":\"4\"", "SCHEMA", "/QuarterlyIncomeTaxReturn/Header/Quarter")]
+    [InlineData("\"PayableNow\":\"16000.00\"", "\"PayableNow\":16000.00", "SCHEMA", "/QuarterlyIncomeTaxReturn/Result/PayableNow")]
+    [InlineData("20100990000000", "20100990099999", "IDENTIFIER", "/QuarterlyIncomeTaxReturn/Taxpayer/Tin")]
+    public void One_wrong_figure_of_a_quarter_in_json_is_rejected(string sound, string wrong, string code, string path)
+    {
+        var text = Encoding.UTF8.GetString(JsonQuarter());
+        Assert.Contains(sound, text);
+        var altered = Encoding.UTF8.GetBytes(text.Replace(sound, wrong, StringComparison.Ordinal));
+        Assert.Contains(Examiner.Examine(altered, Archive, JsonSignature.Sign(altered, Certificate)).Reasons, r => r.Code == code && r.Path == path);
+    }
 
     [Theory]
     [InlineData("<Result><TaxDue>63500.00", "<Result><TaxDue>63501.00", "ARITHMETIC", "/AnnualIncomeTaxReturn/Result/TaxDue")]

@@ -140,6 +140,7 @@ public partial class RoleTests
         ["POST /api/returns/{id}/approval/ask-client"] = Preparing,
         ["POST /api/practice/consent/{country}/begin"] = Managing,
         ["POST /api/practice/consent/finish"] = Managing,
+        ["PUT /api/practice/e-return-form"] = Managing,
         ["DELETE /api/practice/consent/{country}"] = Managing,
         ["GET /api/practice/approval-rules"] = Everybody,
         ["PUT /api/practice/approval-rules"] = Managing,

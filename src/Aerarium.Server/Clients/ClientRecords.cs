@@ -133,7 +133,8 @@ internal static class ClientRecords
             files.Add(Json($"{folder}/sendings.json", Sendings.OfReturn(unit, item.Id)));
             if (BuiltReturns.Latest(unit, item.Id) is { } built)
             {
-                files.Add(new ParcelFile($"{folder}/e-return.{Sending.ParcelOf.FormatOf(item).Ending}", Artefacts.Get(unit, built.EreturnSha256)));
+                var file = Artefacts.Get(unit, built.EreturnSha256);
+                files.Add(new ParcelFile($"{folder}/e-return.{EReturnFormat.Of(file).Ending}", file));
                 files.Add(new ParcelFile($"{folder}/printed-copy.pdf", Artefacts.Get(unit, built.CopySha256)));
             }
 

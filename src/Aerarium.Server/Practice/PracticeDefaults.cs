@@ -6,6 +6,7 @@ using Aerarium.Server.Access;
 using Aerarium.Server.Clients;
 using Aerarium.Server.Desk;
 using Aerarium.Server.Returns;
+using Aerarium.Server.Sending;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Practice;
@@ -17,7 +18,14 @@ namespace Aerarium.Server.Practice;
 /// <param name="UserName">What it signs in with at the authority, or null; the secret is never shown again.</param>
 /// <param name="SecretChangedAt">When the secret was last changed.</param>
 /// <param name="Consent">The consent given at the authority, in place of a secret; null when there is none.</param>
-public sealed record PracticeDefaultsView(string Country, string Name, IReadOnlyList<PracticeParticularView> Particulars, string? UserName, string? SecretChangedAt, AuthorityConsentView? Consent);
+/// <param name="Forms">Returns its authority takes in more than one form.</param>
+public sealed record PracticeDefaultsView(string Country, string Name, IReadOnlyList<PracticeParticularView> Particulars, string? UserName, string? SecretChangedAt, AuthorityConsentView? Consent, IReadOnlyList<EReturnFormView> Forms);
+
+/// <summary>A return the authority takes in more than one form, and the form the practice writes it in.</summary>
+public sealed record EReturnFormView(string Definition, string Title, string Form);
+
+/// <summary>The form to write a return in from now on.</summary>
+public sealed record EReturnFormChosen(string? Definition, string? Form);
 
 /// <summary>A consent at the authority.</summary>
 public sealed record AuthorityConsentView(string GivenBy, string GivenAt);
@@ -61,8 +69,17 @@ public sealed class PracticeDefaults(
             [.. country.OfPractice.Select(p => new PracticeParticularView(p.Name, p.Label, p.Hint, p.Choices, p.Mandatory, kept.GetValueOrDefault(p.Name)))],
             credential?.UserName,
             credential?.ChangedAt,
-            AuthorityConsents.Find(unit, country.Code) is { } consent ? new AuthorityConsentView(consent.GivenBy, consent.GivenAt) : null);
+            AuthorityConsents.Find(unit, country.Code) is { } consent ? new AuthorityConsentView(consent.GivenBy, consent.GivenAt) : null,
+            [.. Catalogue.Returns.Where(r => r.Country == country.Code && r.EReturn.AsJson is not null).Select(r => new EReturnFormView(r.Id, r.Title, EReturnForm.Chosen(unit, r.Id).Format.Ending))]);
     }).ToList());
+
+    /// <summary>Chooses the form a return is written in from now on; what is built already stays.</summary>
+    public void Choose(EReturnFormChosen chosen, Caller caller) => database.Write(unit =>
+    {
+        var before = Catalogue.Returns.Any(r => r.Id == chosen.Definition) ? EReturnForm.Chosen(unit, chosen.Definition!).Format.Ending : null;
+        EReturnForm.Choose(unit, chosen.Definition ?? "", chosen.Form ?? "");
+        Acts.Add(unit, caller.Act("practice", clock.GetUtcNow()) with { Line = EReturnForm.NameOf(chosen.Definition!), Before = before, After = chosen.Form });
+    });
 
     /// <summary>What saving would change; nothing is saved.</summary>
     public PracticeDefaultsSaved Try(string code, PracticeDefaultsInput typed)
@@ -215,5 +232,7 @@ internal static class PracticeDefaultsEndpoints
             .RequireAuthorization(Policies.Manage);
         defaults.MapPut("/{country}", (string country, PracticeDefaultsInput typed, ClaimsPrincipal user, PracticeDefaults practice) =>
             practice.SaveAsync(country, typed, Caller.Of(user))).RequireAuthorization(Policies.Manage);
+        api.MapPut("/practice/e-return-form", (EReturnFormChosen chosen, ClaimsPrincipal user, PracticeDefaults practice) => practice.Choose(chosen, Caller.Of(user)))
+            .WithTags("Practice").RequireAuthorization(Policies.Manage);
     }
 }

@@ -83,7 +83,7 @@ public sealed class SchemaDesk(PracticeDatabase database, Workbench workbench, T
             }
 
             tried++;
-            var written = Catalogue.TypeOf(record.Definition).EReturn.Write(workspace.Evaluation);
+            var written = MappingsOf(Catalogue.TypeOf(record.Definition)).First(m => m.SchemaPath((int)record.Year) == path).Write(workspace.Evaluation);
             if (schema.Faults(written.Content) is [var first, ..])
             {
                 refused.Add(new RefusedReturn(
@@ -115,7 +115,9 @@ public sealed class SchemaDesk(PracticeDatabase database, Workbench workbench, T
         SchemaEditions.Content(unit, chosen.Path ?? "", chosen.Sha256 ?? "") ?? throw PlainProblem.NotFound("This edition");
 
     private static IReadOnlyList<(string Id, int Year)> Covered(string path) =>
-        [.. Catalogue.Returns.SelectMany(r => r.Years.Where(year => r.EReturn.SchemaPath(year) == path).Select(year => (r.Id, year)))];
+        [.. Catalogue.Returns.SelectMany(r => r.Years.Where(year => MappingsOf(r).Any(m => m.SchemaPath(year) == path)).Select(year => (r.Id, year)))];
+
+    private static IEnumerable<IEReturnMapping> MappingsOf(ReturnType type) => type.EReturn.AsJson is { } json ? [type.EReturn, json] : [type.EReturn];
 }
 
 internal static class SchemaEndpoints

@@ -190,9 +190,8 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
 
     private static bool IsBuiltFrom(byte[] file, Evaluation evaluation)
     {
-        var type = Catalogue.TypeOf(evaluation.Definition.Id);
-        var again = type.EReturn.Write(evaluation).Content;
-        return type.EReturn.Format.Signed ? XmlSignature.Unsigned(again).AsSpan().SequenceEqual(XmlSignature.Unsigned(file)) : again.AsSpan().SequenceEqual(file);
+        var again = Catalogue.TypeOf(evaluation.Definition.Id).EReturn.InFormOf(file).Write(evaluation).Content;
+        return EReturnFormat.Of(file) == EReturnFormat.Xml ? XmlSignature.Unsigned(again).AsSpan().SequenceEqual(XmlSignature.Unsigned(file)) : again.AsSpan().SequenceEqual(file);
     }
 
     private static VerificationCheck ReceiptsOf(Unit unit)

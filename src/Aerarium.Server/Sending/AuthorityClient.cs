@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Aerarium.Filing;
 
 namespace Aerarium.Server.Sending;
 
@@ -162,14 +163,19 @@ public sealed class AuthorityClient(HttpClient http)
         return true;
     }
 
-    /// <summary>Submits a document; the same key is the same submission.</summary>
-    public async Task<SignedAnswer> SubmitAsync(string key, byte[] document, CancellationToken cancellation) =>
+    /// <summary>Submits a document, JSON with its signature beside it; the same key is the same submission.</summary>
+    public async Task<SignedAnswer> SubmitAsync(string key, byte[] document, string? signature, CancellationToken cancellation) =>
         await AnswerAsync(
             await AskAsync(
                 () =>
                 {
                     var request = new HttpRequestMessage(HttpMethod.Post, "submissions") { Content = new ByteArrayContent(document) };
-                    request.Content.Headers.ContentType = new("application/xml");
+                    request.Content.Headers.ContentType = new(EReturnFormat.Of(document).MediaType);
+                    if (signature is not null)
+                    {
+                        request.Headers.Add("Document-Signature", signature);
+                    }
+
                     request.Headers.Add("Idempotency-Key", key);
                     return request;
                 },

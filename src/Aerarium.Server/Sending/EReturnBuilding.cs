@@ -28,8 +28,8 @@ public sealed class EReturnBuilding(
             throw PlainProblem.Conflict("Only an approved return is built; hand it over and have it approved first.");
         }
 
-        var type = Catalogue.Returns.First(r => r.Id == workspace.Record.Definition);
-        var path = type.EReturn.SchemaPath((int)workspace.Record.Year);
+        var mapping = database.Read(unit => EReturnForm.Chosen(unit, workspace.Record.Definition));
+        var path = mapping.SchemaPath((int)workspace.Record.Year);
         var schema = await SchemaAsync(path, cancellation);
         var (frozen, practice, client, approver) = database.Read(unit => (
             ApprovalDesk.Frozen(unit, approval),
@@ -42,8 +42,8 @@ public sealed class EReturnBuilding(
         }
 
         var evaluation = workspace.Definition.Evaluate(frozen.Entries, frozen.Day);
-        var written = type.EReturn.Write(evaluation);
-        var file = type.EReturn.Format.Signed ? Signed(written.Content) : written.Content;
+        var written = mapping.Write(evaluation);
+        var (file, signature) = Signed(written.Content, mapping.Format);
         var faults = Check(path, schema, file, written, evaluation);
         var copy = PrintedCopy.Draw(
             evaluation,
@@ -62,9 +62,10 @@ public sealed class EReturnBuilding(
                 approval.Id,
                 now,
                 SchemaEditions.HashOf(schema),
-                Artefacts.Keep(unit, file, type.EReturn.Format.MediaType, now),
+                Artefacts.Keep(unit, file, mapping.Format.MediaType, now),
                 Artefacts.Keep(unit, copy, "application/pdf", now),
-                JsonSerializer.Serialize(faults)));
+                JsonSerializer.Serialize(faults),
+                signature));
             Acts.Add(unit, caller.Act("build", clock.GetUtcNow()) with { ReturnId = id, ClientId = client.Id, After = $"build {built}, {faults.Count} faults" });
         });
     }
@@ -75,7 +76,7 @@ public sealed class EReturnBuilding(
         var approval = Approvals.Find(unit, built.ApprovalId)!;
         var frozen = ApprovalDesk.Frozen(unit, approval);
         var definition = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period);
-        return Catalogue.Returns.First(r => r.Id == frozen.Definition).EReturn
+        return Catalogue.TypeOf(frozen.Definition).EReturn.InFormOf(Artefacts.Get(unit, built.EreturnSha256))
             .Write(definition.Evaluate(frozen.Entries, frozen.Day)).Places;
     }
 
@@ -95,10 +96,16 @@ public sealed class EReturnBuilding(
         return line is null ? "" : frozen.Entries.Values.GetValueOrDefault(line.Key) ?? "";
     }
 
-    private byte[] Signed(byte[] xml)
+    /// <summary>A file with the practice's signature: within XML, beside JSON, none where the authority asks for none.</summary>
+    private (byte[] File, string? Signature) Signed(byte[] file, EReturnFormat format)
     {
+        if (!format.Signed)
+        {
+            return (file, null);
+        }
+
         using var certificate = signing.Open();
-        return XmlSignature.Sign(xml, certificate);
+        return format == EReturnFormat.Json ? (file, JsonSignature.Sign(file, certificate)) : (XmlSignature.Sign(file, certificate), null);
     }
 
     private static List<BuildFault> Check(string path, string schema, byte[] file, EReturn written, Evaluation evaluation)

@@ -223,12 +223,13 @@ public sealed class SendingDesk(
 
     private async Task<SignedAnswer> SubmitAsync(SendingRecord sending, CancellationToken cancellation)
     {
-        var (practice, document, agent, country) = database.Read(unit =>
+        var (practice, document, signature, agent, country) = database.Read(unit =>
         {
             var built = BuiltReturns.Find(unit, sending.BuiltId)!;
             return (
                 Practices.Find(unit)!,
                 Artefacts.Get(unit, built.EreturnSha256),
+                built.Signature,
                 building.AgentOf(unit, built),
                 Countries.Catalogue.CountryOf(Storage.Returns.Find(unit, sending.ReturnId)!.Definition));
         });
@@ -238,7 +239,7 @@ public sealed class SendingDesk(
             throw new AuthorityUnavailableException("The authority does not take the practice's consent, or its user name and secret. Connect it on the Practice page; the sending goes on by itself.");
         }
 
-        return await authority.SubmitAsync(sending.IdempotencyKey, document, cancellation);
+        return await authority.SubmitAsync(sending.IdempotencyKey, document, signature, cancellation);
     }
 
     private void Finish(SendingRecord sending, SignedAnswer answer, string stage, string kind, string? after)

@@ -57,8 +57,9 @@ internal static class SendingEndpoints
         sending.MapGet("/e-return", (long id, PracticeDatabase database) => database.Read(unit =>
         {
             var built = BuiltReturns.Latest(unit, id) ?? throw PlainProblem.NotFound("An e-return");
-            var format = ParcelOf.FormatOf(Storage.Returns.Find(unit, id)!);
-            return Results.File(Artefacts.Get(unit, built.EreturnSha256), format.MediaType, FileNames.Of(unit, id, format.Ending));
+            var file = Artefacts.Get(unit, built.EreturnSha256);
+            var format = EReturnFormat.Of(file);
+            return Results.File(file, format.MediaType, FileNames.Of(unit, id, format.Ending));
         })).Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
         sending.MapGet("/parcel.zip", (long id, PracticeDatabase database) => database.Read(unit =>
             Results.File(ParcelOf.Return(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
@@ -79,7 +80,7 @@ internal static class SendingEndpoints
             var channel = type.Channel == Channel.Mail ? "mail" : "portal";
             return new SendView(
                 workspace.Record.Stage,
-                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, type.Format.Ending), faults, current),
+                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, EReturnFormat.Of(Artefacts.Get(unit, built.EreturnSha256)).Ending), faults, current),
                 [.. sendings.Select(s => new SendingView(
                     s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, channel, desk.IsSilent(unit, s), desk.ReasonsOf(unit, s)))],
                 approved,
@@ -93,9 +94,6 @@ internal static class SendingEndpoints
 internal static class ParcelOf
 {
     private static readonly JsonSerializerOptions Indented = new(JsonSerializerDefaults.Web) { WriteIndented = true };
-
-    /// <summary>In what form the e-returns of a return are written.</summary>
-    public static EReturnFormat FormatOf(ReturnRecord record) => Countries.Catalogue.TypeOf(record.Definition).EReturn.Format;
 
     /// <summary>Whether there is a receipt, and with it a Parcel.</summary>
     public static bool IsComplete(Unit unit, long id) => Sendings.OfReturn(unit, id).Any(s => s.ReceiptSha256 is not null);
@@ -118,9 +116,11 @@ internal static class ParcelOf
             ["schemaSha256"] = built.SchemaSha256,
         };
         var schema = SchemaEditions.FindByHash(unit, built.SchemaSha256);
+        var file = Artefacts.Get(unit, built.EreturnSha256);
         return Parcel.Pack(about,
         [
-            new ParcelFile($"{ParcelFiles.EReturn}.{FormatOf(record).Ending}", Artefacts.Get(unit, built.EreturnSha256)),
+            new ParcelFile($"{ParcelFiles.EReturn}.{EReturnFormat.Of(file).Ending}", file),
+            .. built.Signature is null ? [] : (ParcelFile[])[new ParcelFile(ParcelFiles.EReturnSignature, Encoding.ASCII.GetBytes(built.Signature))],
             new ParcelFile(ParcelFiles.PrintedCopy, Artefacts.Get(unit, built.CopySha256)),
             new ParcelFile(ParcelFiles.Frozen, Artefacts.Get(unit, approval.EntriesSha256!)),
             new ParcelFile(ParcelFiles.Receipt, Artefacts.Get(unit, sending.ReceiptSha256!)),

@@ -5,18 +5,24 @@ using Aerarium.Filing;
 
 namespace Aerarium.Countries.Philippines.IndividualQuarterly;
 
-/// <summary>Writes the quarterly return of an individual in the form the authority's schema of the year asks for.</summary>
-public sealed class IndividualQuarterlyEReturn : IEReturnMapping
+/// <summary>Writes the quarterly return of an individual as the authority's schema of the year asks for it, in XML or in JSON.</summary>
+public sealed class IndividualQuarterlyEReturn(EReturnFormat format) : IEReturnMapping
 {
     /// <inheritdoc />
-    public string SchemaPath(int year) => $"ph/individual-quarterly/{year}.xsd";
+    public EReturnFormat Format => format;
+
+    /// <inheritdoc />
+    public IEReturnMapping? AsJson => format == EReturnFormat.Json ? null : new IndividualQuarterlyEReturn(EReturnFormat.Json);
+
+    /// <inheritdoc />
+    public string SchemaPath(int year) => $"ph/individual-quarterly/{year}{(format == EReturnFormat.Json ? JsonSchemaCheck.Ending : ".xsd")}";
 
     /// <inheritdoc />
     public EReturn Write(Evaluation evaluation)
     {
         var definition = evaluation.Definition;
         bool Yes(string key) => evaluation.Value(definition.LineOf(key)) == "yes";
-        var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ph:individual-quarterly:{definition.Year}", "QuarterlyIncomeTaxReturn");
+        var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ph:individual-quarterly:{definition.Year}", "QuarterlyIncomeTaxReturn", format);
         x.Group("Header", () =>
         {
             x.Fixed("TaxableYear", $"{definition.Year}");

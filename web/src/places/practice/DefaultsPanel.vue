@@ -52,6 +52,11 @@ const withdraw = () =>
     await call(api.DELETE('/api/practice/consent/{country}', { params: { path: path() } }))
     await load()
   })
+const write = (definition: string, form: string) =>
+  act(async () => {
+    await call(api.PUT('/api/practice/e-return-form', { body: { definition, form } }))
+    await load()
+  })
 const look = () =>
   act(async () => {
     saved.value = ''
@@ -97,6 +102,19 @@ const save = () =>
         <button type="button" class="link" :disabled="busy" @click="connect">Connect with the authority</button>
         <span class="secondary"> you agree there; no secret is kept here</span>
       </template>
+    </p>
+    <p v-for="item in country.forms" :key="item.definition" class="consent">
+      <label
+        >{{ item.title }}, e-return as
+        <select
+          :value="item.form"
+          :disabled="!session.mayManage || busy"
+          @change="write(item.definition, ($event.target as HTMLSelectElement).value)"
+        >
+          <option value="xml">XML, signed within</option>
+          <option value="json">JSON, signed beside</option>
+        </select></label
+      >
     </p>
     <form @submit.prevent="look">
       <fieldset :disabled="!session.mayManage">
@@ -195,6 +213,13 @@ fieldset {
 }
 .consent {
   margin: 10px 0 0;
+}
+.consent select {
+  border: 0;
+  border-bottom: 1px solid var(--entry);
+  background: none;
+  color: var(--ink);
+  font: inherit;
 }
 .acts {
   display: flex;

@@ -1,0 +1,3 @@
+-- An e-return in JSON carries its signature beside it.
+
+ALTER TABLE built_return ADD COLUMN signature TEXT;
