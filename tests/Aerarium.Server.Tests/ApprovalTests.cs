@@ -124,6 +124,20 @@ public class ApprovalTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_kind_of_return_may_need_two_signatures_whatever_its_balance()
+    {
+        await _tarek.DoAsync(HttpMethod.Put, "/api/practice/approval-rules", new { fourEyes = false, clientAccepts = false, secondFor = new[] { "ke/employment-income" } });
+        var nia = await _mosi.ReturnOfAsync("Nia", 2025);
+        await _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{nia}/approval/hand-over");
+        await _mosi.DoAsync(HttpMethod.Post, $"/api/returns/{nia}/approval/approve");
+        Assert.Equal("waiting", await _mosi.StageAsync(nia));
+        Assert.Contains("second approver", await RefusedAsync(_mosi, $"{nia}/approval/approve"));
+        Assert.Contains("and for ke/employment-income", (await _tarek.GetAsync("/api/acts")).AsArray().First(a => a!["kind"]!.GetValue<string>() == "approval-rules")!["after"]!.GetValue<string>());
+        var (status, _) = await _tarek.SendAsync(HttpMethod.Put, "/api/practice/approval-rules", new { fourEyes = true, clientAccepts = false, secondFor = new[] { "zz/none" } });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+    }
+
+    [Fact]
     public async Task An_amount_that_cannot_be_read_makes_no_rule()
     {
         var (status, answer) = await _tarek.SendAsync(HttpMethod.Put, "/api/practice/approval-rules", new { fourEyes = true, secondFrom = "many", clientAccepts = false });

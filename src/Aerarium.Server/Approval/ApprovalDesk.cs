@@ -51,7 +51,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
             throw PlainProblem.Conflict($"{remarks} {(remarks == 1 ? "remark is" : "remarks are")} open; answer and settle them in Review first.");
         }
 
-        var needsSecond = ApprovalRules.Of(unit).NeedSecond(workspace.Evaluation.Balance);
+        var needsSecond = ApprovalRules.Of(unit).NeedSecond(workspace.Record.Definition, workspace.Evaluation.Balance);
         if (needsSecond && approval!.ApprovedBy is null)
         {
             Approvals.Change(unit, approval with { ApprovedBy = caller.Id, ApprovedAt = Now });

@@ -98,7 +98,7 @@ internal static class ApprovalEndpoints
                 [.. declaration.Sections.SelectMany(s => s.Lines).Select(l => new DeclarationLine(l.Key, l.Label, workspace.Evaluation.Value(l)))],
                 NameOf(latest?.SecondBy),
                 latest?.SecondAt,
-                rules.NeedSecond(workspace.Evaluation.Balance),
+                rules.NeedSecond(workspace.Record.Definition, workspace.Evaluation.Balance),
                 rules.ClientAccepts,
                 asked is null ? null : new AskedClient(asked.AskedBy, asked.AskedAt, asked.ExpiresAt, asked.Answer, asked.Name, asked.Remark, asked.AnsweredAt),
                 ApprovalDesk.ChangedSince(unit, workspace, latest));

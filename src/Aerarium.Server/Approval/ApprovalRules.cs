@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Claims;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;
 
@@ -11,10 +12,12 @@ namespace Aerarium.Server.Approval;
 /// <param name="FourEyes">Whether who prepared a return may not approve it.</param>
 /// <param name="SecondFrom">From which amount to pay or to be repaid a second approver signs, canonical; null for never.</param>
 /// <param name="ClientAccepts">Whether nothing is sent before the client has accepted it.</param>
-public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool ClientAccepts)
+/// <param name="SecondFor">Ids of the returns that a second approver always signs.</param>
+public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool ClientAccepts, IReadOnlyList<string> SecondFor)
 {
     private const string FourEyesRule = "four-eyes";
     private const string SecondFromRule = "second-signature-from";
+    private const string SecondForRule = "second-signature-for";
     private const string ClientAcceptsRule = "client-accepts";
 
     /// <summary>The rules of the practice; where none is made, four eyes and nothing else.</summary>
@@ -24,17 +27,20 @@ public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool Clien
         return new ApprovalRules(
             made.GetValueOrDefault(FourEyesRule) != "no",
             made.GetValueOrDefault(SecondFromRule) is { Length: > 0 } amount ? amount : null,
-            made.GetValueOrDefault(ClientAcceptsRule) == "yes");
+            made.GetValueOrDefault(ClientAcceptsRule) == "yes",
+            made.GetValueOrDefault(SecondForRule)?.Split(' ', StringSplitOptions.RemoveEmptyEntries) ?? []);
     }
 
-    /// <summary>Whether a return with this balance needs a second signature.</summary>
-    public bool NeedSecond(decimal balance) => SecondFrom is { } from && Math.Abs(balance) >= decimal.Parse(from, CultureInfo.InvariantCulture);
+    /// <summary>Whether a return of this kind, with this balance, needs a second signature.</summary>
+    public bool NeedSecond(string definition, decimal balance) =>
+        SecondFor.Contains(definition) || (SecondFrom is { } from && Math.Abs(balance) >= decimal.Parse(from, CultureInfo.InvariantCulture));
 
     /// <summary>Makes these the practice's rules.</summary>
     public void Put(Unit unit)
     {
         PracticeRules.Put(unit, FourEyesRule, FourEyes ? "yes" : "no");
         PracticeRules.Put(unit, SecondFromRule, SecondFrom ?? "");
+        PracticeRules.Put(unit, SecondForRule, string.Join(' ', SecondFor));
         PracticeRules.Put(unit, ClientAcceptsRule, ClientAccepts ? "yes" : "no");
     }
 }
@@ -54,7 +60,13 @@ internal static class ApprovalRuleEndpoints
                 throw PlainProblem.Refused($"'{asked.SecondFrom}' is not an amount from which a second approver could sign; type it in figures, or leave it blank.");
             }
 
-            var rules = asked with { SecondFrom = typed.Length == 0 ? null : Figures.Canonical(from) };
+            var kinds = (asked.SecondFor ?? []).Distinct().ToList();
+            if (kinds.FirstOrDefault(k => Catalogue.Returns.All(r => r.Id != k)) is { } unknown)
+            {
+                throw PlainProblem.Refused($"There is no return '{unknown}' for which a second approver could sign.");
+            }
+
+            var rules = asked with { SecondFrom = typed.Length == 0 ? null : Figures.Canonical(from), SecondFor = kinds };
             return database.Write(unit =>
             {
                 var before = ApprovalRules.Of(unit);
@@ -66,5 +78,5 @@ internal static class ApprovalRuleEndpoints
     }
 
     private static string InWords(ApprovalRules rules) =>
-        $"four eyes {(rules.FourEyes ? "yes" : "no")}, second signature {(rules.SecondFrom is { } from ? $"from {from}" : "never")}, client accepts {(rules.ClientAccepts ? "yes" : "no")}";
+        $"four eyes {(rules.FourEyes ? "yes" : "no")}, second signature {(rules.SecondFrom is { } from ? $"from {from}" : "from no amount")}{(rules.SecondFor.Count == 0 ? "" : $" and for {string.Join(", ", rules.SecondFor)}")}, client accepts {(rules.ClientAccepts ? "yes" : "no")}";
 }

@@ -9,11 +9,17 @@ import { amount } from '../../shared/format'
 const session = useSession()
 const { busy, problem, act } = useAct()
 const rules = ref<Schemas['ApprovalRules'] | null>(null)
+const kinds = ref<Schemas['ReturnTypeView'][]>([])
 const saved = ref(false)
 function show(now: Schemas['ApprovalRules']) {
   rules.value = { ...now, secondFrom: now.secondFrom ? amount(now.secondFrom) : '' }
 }
-onMounted(() => act(async () => show(await call(api.GET('/api/practice/approval-rules')))))
+onMounted(() =>
+  act(async () => {
+    kinds.value = await call(api.GET('/api/return-types'))
+    show(await call(api.GET('/api/practice/approval-rules')))
+  }),
+)
 const keep = () =>
   act(async () => {
     show(await call(api.PUT('/api/practice/approval-rules', { body: rules.value! })))
@@ -44,6 +50,12 @@ const keep = () =>
           aria-label="Second signature from"
           :disabled="!session.mayManage"
       /></label>
+      <fieldset :disabled="!session.mayManage">
+        <legend>A second approver always signs</legend>
+        <label v-for="kind in kinds" :key="kind.id"
+          ><input v-model="rules.secondFor" type="checkbox" :value="kind.id" /> {{ kind.title }}</label
+        >
+      </fieldset>
       <p v-if="session.mayManage" class="acts">
         <v-btn type="submit" variant="outlined" :disabled="busy">Keep these rules</v-btn>
         <span v-if="saved" class="small secondary" role="status">kept</span>
@@ -57,6 +69,15 @@ form {
   display: grid;
   gap: 8px;
   padding-top: 10px;
+}
+fieldset {
+  display: grid;
+  gap: 6px;
+  border: 0;
+  padding: 0;
+}
+legend {
+  padding: 0 0 6px;
 }
 .from {
   width: 130px;

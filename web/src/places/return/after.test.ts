@@ -223,17 +223,21 @@ describe('a client', () => {
 
 describe('a practice', () => {
   it('makes its rules of approval', async () => {
-    const rules = { fourEyes: true, secondFrom: '100000', clientAccepts: false }
+    const rules = { fourEyes: true, secondFrom: '100000', clientAccepts: false, secondFor: [] }
     server.answers = {
       'GET /api/practice/approval-rules': rules,
+      'GET /api/return-types': [{ id: 'ke/employment-income', title: 'Kenya' }],
       'PUT /api/practice/approval-rules': { ...rules, clientAccepts: true },
     }
     const wrapper = await open(ApprovalRulesPanel)
     expect(wrapper.get<HTMLInputElement>('input[type=text]').element.value).toBe('100,000')
     await wrapper.findAll('input[type=checkbox]')[1]!.setValue(true)
+    await wrapper.get('fieldset input').setValue(true)
     await wrapper.get('form').trigger('submit')
     await flushPromises()
-    expect(asked('PUT /api/practice/approval-rules')).toMatchObject([{ clientAccepts: true, fourEyes: true }])
+    expect(asked('PUT /api/practice/approval-rules')).toMatchObject([
+      { clientAccepts: true, fourEyes: true, secondFor: ['ke/employment-income'] },
+    ])
     expect(wrapper.get('[role=status]').text()).toBe('kept')
   })
 
