@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text.Json;
-using Aerarium.Filing;
 using System.Text.Json.Serialization;
+using Aerarium.Filing;
 
 namespace Aerarium.StandIn;
 

@@ -45,8 +45,14 @@ public sealed class ConsentTests : IAsyncLifetime
         Assert.Contains("Let Aerarium file for you?", await _agent.GetStringAsync(address));
         using var form = new FormUrlEncodedContent(new Dictionary<string, string>
         {
-            ["user"] = "lantern-reef", ["secret"] = secret, ["act"] = act, ["client"] = asked["client_id"].ToString(), ["back"] = asked["redirect_uri"].ToString(),
-            ["scope"] = asked["scope"].ToString(), ["state"] = asked["state"].ToString(), ["challenge"] = asked["code_challenge"].ToString(),
+            ["user"] = "lantern-reef",
+            ["secret"] = secret,
+            ["act"] = act,
+            ["client"] = asked["client_id"].ToString(),
+            ["back"] = asked["redirect_uri"].ToString(),
+            ["scope"] = asked["scope"].ToString(),
+            ["state"] = asked["state"].ToString(),
+            ["challenge"] = asked["code_challenge"].ToString(),
         });
         using var response = await _agent.PostAsync(new Uri(address, "/oauth/authorize"), form);
         return response.Headers.Location is { } back ? QueryHelpers.ParseQuery(back.Query).ToDictionary(q => q.Key, q => q.Value.ToString()) : null;
