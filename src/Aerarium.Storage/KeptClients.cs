@@ -5,7 +5,8 @@ public sealed record KeptEquipment(
     PracticeRecord Practice,
     IReadOnlyList<PersonRecord> People,
     IReadOnlyList<(string Country, string Name, string Value)> Particulars,
-    IReadOnlyList<CredentialRecord> Credentials);
+    IReadOnlyList<CredentialRecord> Credentials,
+    IReadOnlyList<AuthorityConsentRecord> Consents);
 
 /// <summary>The database of a client who keeps the data: one client, with nothing of the practice's own once it is saved.</summary>
 public static class KeptClients
@@ -21,7 +22,8 @@ public static class KeptClients
         Practices.Find(unit)!,
         People.All(unit),
         [.. unit.Query<(string, string, string)>("SELECT country, name, value FROM practice_particular")],
-        [.. unit.Query<CredentialRecord>("SELECT country, user_name, secret, changed_at FROM practice_credential")]);
+        [.. unit.Query<CredentialRecord>("SELECT country, user_name, secret, changed_at FROM practice_credential")],
+        AuthorityConsents.All(unit));
 
     /// <summary>Puts it into the database of an open file.</summary>
     public static void Equip(Unit unit, KeptEquipment equipment)
@@ -29,6 +31,7 @@ public static class KeptClients
         unit.Execute("DELETE FROM practice");
         unit.Execute("DELETE FROM practice_particular");
         unit.Execute("DELETE FROM practice_credential");
+        unit.Execute("DELETE FROM practice_consent");
         Practices.Add(unit, equipment.Practice);
         foreach (var (country, name, value) in equipment.Particulars)
         {
@@ -38,6 +41,12 @@ public static class KeptClients
         foreach (var credential in equipment.Credentials)
         {
             PracticeParticulars.PutCredential(unit, credential);
+        }
+
+        foreach (var consent in equipment.Consents)
+        {
+            // That there is one; its tokens are used where the practice keeps them.
+            AuthorityConsents.Put(unit, consent with { Access = [], Refresh = [] });
         }
 
         foreach (var person in equipment.People)
@@ -61,6 +70,7 @@ public static class KeptClients
         unit.Execute("DELETE FROM practice");
         unit.Execute("DELETE FROM practice_particular");
         unit.Execute("DELETE FROM practice_credential");
+        unit.Execute("DELETE FROM practice_consent");
         unit.Execute("DELETE FROM person_role");
         unit.Execute("UPDATE person SET email = 'person-' || id");
     }

@@ -58,6 +58,10 @@ public static class AuthorityConsents
     public static AuthorityConsentRecord? Find(Unit unit, string country) =>
         unit.Single<AuthorityConsentRecord>("SELECT country, access, access_until, refresh, given_by, given_at FROM practice_consent WHERE country = @country", new { country });
 
+    /// <summary>Of every country.</summary>
+    public static IReadOnlyList<AuthorityConsentRecord> All(Unit unit) =>
+        [.. unit.Query<AuthorityConsentRecord>("SELECT country, access, access_until, refresh, given_by, given_at FROM practice_consent ORDER BY country")];
+
     /// <summary>Keeps a consent, replacing the one before.</summary>
     public static void Put(Unit unit, AuthorityConsentRecord consent) =>
         unit.Execute(

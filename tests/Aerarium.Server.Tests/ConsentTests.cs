@@ -11,7 +11,6 @@ public sealed class ConsentTests : IAsyncLifetime
 {
     private const int Mosi = 1, Tarek = 3, Ines = 4;
 
-    private readonly HttpClient _agent = new(new HttpClientHandler { AllowAutoRedirect = false });
     private Practice _practice = null!;
     private Browser _tarek = null!;
 
@@ -21,11 +20,7 @@ public sealed class ConsentTests : IAsyncLifetime
         _tarek = await _practice.SignInAsync(Tarek);
     }
 
-    public ValueTask DisposeAsync()
-    {
-        _agent.Dispose();
-        return _practice.DisposeAsync();
-    }
+    public ValueTask DisposeAsync() => _practice.DisposeAsync();
 
     /// <summary>RFC 7636, appendix B.</summary>
     [Fact]
@@ -38,32 +33,12 @@ public sealed class ConsentTests : IAsyncLifetime
 
     private async Task<Uri> BeginAsync() => new((await _tarek.DoAsync(HttpMethod.Post, "/api/practice/consent/ke/begin", null))["address"]!.GetValue<string>());
 
-    /// <summary>What the agent does at the authority; the address one is sent back to, or null when the page comes again.</summary>
-    private async Task<Dictionary<string, string>?> AnswerAsync(Uri address, string act = "allow", string secret = "reef-demo-secret")
-    {
-        var asked = QueryHelpers.ParseQuery(address.Query);
-        Assert.Contains("Let Aerarium file for you?", await _agent.GetStringAsync(address));
-        using var form = new FormUrlEncodedContent(new Dictionary<string, string>
-        {
-            ["user"] = "lantern-reef",
-            ["secret"] = secret,
-            ["act"] = act,
-            ["client"] = asked["client_id"].ToString(),
-            ["back"] = asked["redirect_uri"].ToString(),
-            ["scope"] = asked["scope"].ToString(),
-            ["state"] = asked["state"].ToString(),
-            ["challenge"] = asked["code_challenge"].ToString(),
-        });
-        using var response = await _agent.PostAsync(new Uri(address, "/oauth/authorize"), form);
-        return response.Headers.Location is { } back ? QueryHelpers.ParseQuery(back.Query).ToDictionary(q => q.Key, q => q.Value.ToString()) : null;
-    }
-
     private Task<(HttpStatusCode Status, JsonNode? Answer)> FinishAsync(IReadOnlyDictionary<string, string> back, Browser? person = null) =>
         (person ?? _tarek).SendAsync(HttpMethod.Post, "/api/practice/consent/finish", new { state = back.GetValueOrDefault("state"), code = back.GetValueOrDefault("code"), error = back.GetValueOrDefault("error") });
 
     private async Task<JsonNode> KenyaAsync() => (await _tarek.GetAsync("/api/practice/particulars")).AsArray().Single(c => c!["country"]!.GetValue<string>() == "ke")!;
 
-    private async Task ConnectAsync() => Assert.Equal(HttpStatusCode.OK, (await FinishAsync((await AnswerAsync(await BeginAsync()))!)).Status);
+    private Task ConnectAsync() => PracticeAgent.ConnectAsync(_tarek, "ke");
 
     [Fact]
     public async Task A_consent_takes_the_place_of_the_secret_and_files_until_it_is_taken_back()
@@ -114,12 +89,12 @@ public sealed class ConsentTests : IAsyncLifetime
     [Fact]
     public async Task A_consent_is_refused_at_the_authority_or_finished_by_the_wrong_person_or_twice()
     {
-        var (refused, answer) = await FinishAsync((await AnswerAsync(await BeginAsync(), act: "deny"))!);
+        var (refused, answer) = await FinishAsync((await PracticeAgent.AnswerAsync(await BeginAsync(), act: "deny"))!);
         Assert.Equal(HttpStatusCode.Conflict, refused);
         Assert.Contains("refused at the authority", answer!["detail"]!.GetValue<string>());
-        Assert.Null(await AnswerAsync(await BeginAsync(), secret: ""));
+        Assert.Null(await PracticeAgent.AnswerAsync(await BeginAsync(), secret: ""));
 
-        var back = (await AnswerAsync(await BeginAsync()))!;
+        var back = (await PracticeAgent.AnswerAsync(await BeginAsync()))!;
         Assert.Equal(HttpStatusCode.Conflict, (await FinishAsync(back, await _practice.SignInAsync(Ines))).Status);
         Assert.Equal(HttpStatusCode.Conflict, (await FinishAsync(back)).Status);
         Assert.Equal("lantern-reef", (await KenyaAsync())["userName"]!.GetValue<string>());
@@ -134,7 +109,8 @@ public sealed class ConsentTests : IAsyncLifetime
         var address = await BeginAsync();
         var asked = QueryHelpers.ParseQuery(address.Query).ToDictionary(q => q.Key, q => (string?)q.Value.ToString());
         asked[name] = value;
-        using var response = await _agent.GetAsync(new Uri(QueryHelpers.AddQueryString(address.GetLeftPart(UriPartial.Path), asked)));
+        using var agent = PracticeAgent.Browser();
+        using var response = await agent.GetAsync(new Uri(QueryHelpers.AddQueryString(address.GetLeftPart(UriPartial.Path), asked)));
         Assert.Equal(status, response.StatusCode);
         if (status == HttpStatusCode.Redirect)
         {
@@ -158,5 +134,40 @@ public sealed class ConsentTests : IAsyncLifetime
         Assert.Null(consents.Of(tokens.Access));
         Assert.NotNull(consents.Of(renewed.Access));
         Assert.DoesNotContain(renewed.Access, await File.ReadAllTextAsync(Path.Combine(_practice.AuthorityFolder, "consents.json"), TestContext.Current.CancellationToken));
+    }
+}
+
+/// <summary>What a practice's agent does at the authority.</summary>
+internal static class PracticeAgent
+{
+    public static HttpClient Browser() => new(new HttpClientHandler { AllowAutoRedirect = false });
+
+    /// <summary>Answers at the authority; what one is sent back with, or null when the page comes again.</summary>
+    public static async Task<Dictionary<string, string>?> AnswerAsync(Uri address, string act = "allow", string secret = "reef-demo-secret")
+    {
+        using var browser = Browser();
+        var asked = QueryHelpers.ParseQuery(address.Query);
+        Assert.Contains("Let Aerarium file for you?", await browser.GetStringAsync(address));
+        using var form = new FormUrlEncodedContent(new Dictionary<string, string>
+        {
+            ["user"] = "lantern-reef",
+            ["secret"] = secret,
+            ["act"] = act,
+            ["client"] = asked["client_id"].ToString(),
+            ["back"] = asked["redirect_uri"].ToString(),
+            ["scope"] = asked["scope"].ToString(),
+            ["state"] = asked["state"].ToString(),
+            ["challenge"] = asked["code_challenge"].ToString(),
+        });
+        using var response = await browser.PostAsync(new Uri(address, "/oauth/authorize"), form);
+        return response.Headers.Location is { } back ? QueryHelpers.ParseQuery(back.Query).ToDictionary(q => q.Key, q => q.Value.ToString()) : null;
+    }
+
+    /// <summary>Connects the practice of a manager with the authority of a country.</summary>
+    public static async Task ConnectAsync(Browser manager, string country)
+    {
+        var begun = await manager.DoAsync(HttpMethod.Post, $"/api/practice/consent/{country}/begin");
+        var back = (await AnswerAsync(new Uri(begun["address"]!.GetValue<string>())))!;
+        await manager.DoAsync(HttpMethod.Post, "/api/practice/consent/finish", new { state = back["state"], code = back["code"] });
     }
 }

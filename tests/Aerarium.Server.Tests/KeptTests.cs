@@ -25,6 +25,8 @@ public class KeptTests
         await rukia.SendAsync(HttpMethod.Delete, $"/api/kept/{client}");
         Assert.Equal(HttpStatusCode.NotFound, (await rukia.SendAsync(HttpMethod.Get, $"/api/returns/{id}")).Status);
 
+        // Filed by the practice's consent, whose tokens are not in the file.
+        await PracticeAgent.ConnectAsync(await practice.SignInAsync(3), "ke");
         var mosi = await practice.SignInAsync(1);
         var opened = await OpenAsync(mosi, file);
         Assert.Equal((client, "waiting"), (opened["id"]!.GetValue<long>(), opened["returns"]![0]!["stage"]!.GetValue<string>()));

@@ -134,6 +134,8 @@ public sealed class AuthorityConsent(
     /// <exception cref="AuthorityUnavailableException">There is neither consent nor credential, or the authority renews the consent no more.</exception>
     public async Task<AuthenticationHeaderValue> AuthorizationAsync(string country, CancellationToken cancellation)
     {
+        // The practice's own tokens, also where the work is on a file that a client keeps.
+        using var own = PracticeDatabase.WorkIn(database);
         await _one.WaitAsync(cancellation);
         try
         {
@@ -153,13 +155,17 @@ public sealed class AuthorityConsent(
     }
 
     /// <summary>The authority did not take what a request carried: a consent is tried to be renewed before the next one.</summary>
-    public void Refused(string country) => database.Write(unit =>
+    public void Refused(string country)
     {
-        if (AuthorityConsents.Find(unit, country) is { } consent)
+        using var own = PracticeDatabase.WorkIn(database);
+        database.Write(unit =>
         {
-            AuthorityConsents.Put(unit, consent with { AccessUntil = Moments.Text(clock.GetUtcNow()) });
-        }
-    });
+            if (AuthorityConsents.Find(unit, country) is { } consent)
+            {
+                AuthorityConsents.Put(unit, consent with { AccessUntil = Moments.Text(clock.GetUtcNow()) });
+            }
+        });
+    }
 
     /// <summary>The S256 challenge of a verifier: BASE64URL(SHA256(ASCII(verifier))), RFC 7636 section 4.2.</summary>
     public static string ChallengeOf(string verifier) => Base64Url.EncodeToString(SHA256.HashData(Encoding.ASCII.GetBytes(verifier)));
