@@ -174,7 +174,7 @@ public class PhilippinesCoupleTests
             iter: 20);
 
         bool SameRows(RepeatingSection table, Rows left, Rows right) =>
-            left.Count == right.Count && Enumerable.Range(0, left.Count).All(row => left.SameRow(row, right, row)
-                && definition.Findings.Where(f => f.Table == table).All(rule => left.Holds(rule, row) == right.Holds(rule, row)));
+            left.Count == right.Count && Enumerable.Range(0, left.Count).All(row => left.SameRow(row, right, row))
+            && definition.Findings.Where(f => f.Table == table).All(rule => left.Holding(rule).SequenceEqual(right.Holding(rule)));
     }
 }

@@ -134,31 +134,50 @@ public sealed class Evaluation
 
     private FormProgress ProgressOf(Form form)
     {
-        int answered = 0, required = 0;
-        foreach (var line in form.Sections.SelectMany(s => s.Lines).Where(l => l.RequiredWhen is not null))
-        {
-            var rows = line.Table is null ? null : Sheet.Rows(line.Table);
-            for (var row = 0; row < (rows?.Count ?? 1); row++)
-            {
-                if (rows is not null)
-                {
-                    rows.Current = row;
-                }
+        var required = form.Sections.SelectMany(RequiredIn).ToList();
+        return new FormProgress(form.Key, form.Sections.Any(IsOpen), required.Sum(r => r.Answered), required.Sum(r => r.All));
+    }
 
-                if (Sheet.IsOpen(line) && line.RequiredWhen!.Holds(Sheet))
-                {
-                    required++;
-                    answered += Sheet.FilledAt(line) ? 1 : 0;
-                }
+    private IEnumerable<RequiredCells> RequiredIn(Section section)
+    {
+        var lines = section.Lines.Where(l => l.RequiredWhen is not null).ToList();
+        if (section is not RepeatingSection table)
+        {
+            return [RequiredOf(lines)];
+        }
+
+        // A block that was taken over has been counted before: its rows depend on nothing that has changed.
+        var rows = Sheet.Rows(table);
+        return rows.Count == 0 || lines.Count == 0 ? [] : rows.Blocks.Select((block, number) => block.Required ??= InBlock(block, number * RowBlock.Size));
+
+        RequiredCells InBlock(RowBlock block, int first)
+        {
+            var (all, answered) = (0, 0);
+            for (var row = 0; row < block.Count; row++)
+            {
+                rows.Current = first + row;
+                var ofRow = RequiredOf(lines);
+                (all, answered) = (all + ofRow.All, answered + ofRow.Answered);
             }
 
-            if (rows is not null)
+            rows.Current = 0;
+            return new RequiredCells(all, answered);
+        }
+    }
+
+    private RequiredCells RequiredOf(IEnumerable<Line> lines)
+    {
+        var (all, answered) = (0, 0);
+        foreach (var line in lines)
+        {
+            if (Sheet.IsOpen(line) && line.RequiredWhen!.Holds(Sheet))
             {
-                rows.Current = 0;
+                all++;
+                answered += Sheet.FilledAt(line) ? 1 : 0;
             }
         }
 
-        return new FormProgress(form.Key, form.Sections.Any(IsOpen), answered, required);
+        return new RequiredCells(all, answered);
     }
 
     private List<Finding> CollectFindings()
@@ -178,12 +197,10 @@ public sealed class Evaluation
 
             var rows = Sheet.Rows(rule.Table);
             var given = RowsOf(rule.Table);
-            for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+            foreach (var row in rows.Holding(rule))
             {
-                if (rows.Holds(rule, rows.Current))
-                {
-                    Add(rule, given[rows.Current].Id, $"{RowName(rule.Table, rows.Current)}: {rule.Message.On(Sheet)}");
-                }
+                rows.Current = row;
+                Add(rule, given[row].Id, $"{RowName(rule.Table, row)}: {rule.Message.On(Sheet)}");
             }
 
             rows.Current = 0;

@@ -35,6 +35,7 @@ public sealed class RowBlock
     public const int Size = 128;
 
     private readonly int _width;
+    private Hashes? _hashes;
 
     internal RowBlock(int count, int width, int findingWidth)
         : this(count, width, findingWidth, new GivenCells(count * width))
@@ -78,6 +79,42 @@ public sealed class RowBlock
     /// <summary>Which rules hold in which row.</summary>
     public readonly bool[] Findings;
 
+    /// <summary>How many required cells there are and how many of them are filled in, once somebody has counted.</summary>
+    internal RequiredCells? Required { get; set; }
+
+    /// <summary>A hash for each row of what it holds in some columns. Made once, when the block's values are complete.</summary>
+    internal int[] HashesOf(int[] columns)
+    {
+        for (var known = _hashes; known is not null; known = known.Next)
+        {
+            if (ReferenceEquals(known.Columns, columns))
+            {
+                return known.OfRows;
+            }
+        }
+
+        var ofRows = new int[Count];
+        for (var row = 0; row < Count; row++)
+        {
+            var hash = default(HashCode);
+            foreach (var column in columns)
+            {
+                var at = (row * _width) + column;
+                hash.Add(Amounts[at]);
+                hash.Add(Codes[at]);
+                hash.Add(Texts[at]);
+            }
+
+            ofRows[row] = hash.ToHashCode();
+        }
+
+        _hashes = new Hashes(columns, ofRows, _hashes);
+        return ofRows;
+    }
+
+    /// <summary>Forgets what was made of the values: they are about to be computed.</summary>
+    internal void BeginRun() => (_hashes, Required) = (null, null);
+
     /// <summary>A block of the same rows, with nothing computed yet.</summary>
     internal RowBlock Renewed()
     {
@@ -111,4 +148,12 @@ public sealed class RowBlock
             && Open.AsSpan(here, _width).SequenceEqual(other.Open.AsSpan(there, _width))
             && Texts.AsSpan(here, _width).SequenceEqual(other.Texts.AsSpan(there, _width));
     }
+
+    /// <summary>Hashes of the rows by columns; another set of columns follows.</summary>
+    private sealed record Hashes(int[] Columns, int[] OfRows, Hashes? Next);
 }
+
+/// <summary>Cells that are required of some rows.</summary>
+/// <param name="All">How many there are.</param>
+/// <param name="Answered">How many are filled in.</param>
+internal sealed record RequiredCells(int All, int Answered);

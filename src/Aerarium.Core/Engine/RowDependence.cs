@@ -30,7 +30,7 @@ public sealed class RowDependence
     {
         var before = walks.TakeWhile(w => w.Over != table).SelectMany(w => w.Steps).ToHashSet();
         var later = walks.SelectMany(w => w.Steps).Where(s => !before.Contains(s)).ToList();
-        var ofRows = table.Lines.SelectMany(l => new Formula?[] { l.Formula, l.OpenWhen }).OfType<Formula>().ToList();
+        var ofRows = table.Lines.SelectMany(l => new Formula?[] { l.Formula, l.OpenWhen, l.RequiredWhen }).OfType<Formula>().ToList();
         var rules = table.Form.Definition.Findings.Where(f => f.Table == table && !f.ComparesRows).Select(f => f.When);
         if (table.Lines.Any(l => l.Kind == LineKind.Row) || ofRows.Any(ComparesRows))
         {

@@ -57,9 +57,34 @@ public sealed class Rows
         return false;
     }
 
-    /// <summary>Whether a rule holds in a row.</summary>
-    public bool Holds(FindingRule rule, int row) =>
-        _across.TryGetValue(rule.Slot, out var across) ? across[row] : BlockOf(row).Findings[(row % RowBlock.Size * FindingWidth) + rule.Slot];
+    /// <summary>The rows in which a rule holds, in order.</summary>
+    public IEnumerable<int> Holding(FindingRule rule)
+    {
+        if (_across.TryGetValue(rule.Slot, out var across))
+        {
+            for (var row = 0; row < Count; row++)
+            {
+                if (across[row])
+                {
+                    yield return row;
+                }
+            }
+
+            yield break;
+        }
+
+        for (var first = 0; first < Count; first += RowBlock.Size)
+        {
+            var block = Blocks[first / RowBlock.Size];
+            for (var row = 0; row < block.Count; row++)
+            {
+                if (block.Findings[(row * FindingWidth) + rule.Slot])
+                {
+                    yield return first + row;
+                }
+            }
+        }
+    }
 
     /// <summary>In which rows a rule holds that compares rows with each other; a block cannot keep this, as it depends on the others.</summary>
     public bool[] Across(int slot)
@@ -86,8 +111,18 @@ public sealed class Rows
         return seen.Repeats(row);
     }
 
-    /// <summary>Forgets which rows were compared: their values are about to change.</summary>
-    internal void BeginRun() => _seen.Clear();
+    /// <summary>Forgets which rows were compared: their values are about to change, but for those of blocks taken over.</summary>
+    internal void BeginRun()
+    {
+        _seen.Clear();
+        for (var number = 0; number < Blocks.Length; number++)
+        {
+            if (!Settled[number])
+            {
+                Blocks[number].BeginRun();
+            }
+        }
+    }
 
     /// <summary>Whether every column of a row holds exactly what a row of another sheet of the same section holds, and applies as there.</summary>
     public bool SameRow(int row, Rows other, int otherRow) =>
@@ -217,18 +252,5 @@ internal sealed class SeenRows(Rows rows, int[] columns) : IEqualityComparer<int
         return true;
     }
 
-    public int GetHashCode(int obj)
-    {
-        var hash = default(HashCode);
-        var block = rows.BlockOf(obj);
-        foreach (var column in columns)
-        {
-            var at = rows.PlaceOf(obj, column);
-            hash.Add(block.Amounts[at]);
-            hash.Add(block.Codes[at]);
-            hash.Add(block.Texts[at]);
-        }
-
-        return hash.ToHashCode();
-    }
+    public int GetHashCode(int obj) => rows.Blocks[obj / RowBlock.Size].HashesOf(columns)[obj % RowBlock.Size];
 }

@@ -52,7 +52,7 @@ internal static class ReturnEndpoints
         {
             var workspace = workbench.Open(id);
             var found = workspace.Definition.FindLine(line) ?? throw PlainProblem.NotFound($"The line '{line}'");
-            if (found.Table is not null && !workspace.RowsOf(found.Table.Key).Contains(row ?? ""))
+            if (found.Table is not null && !workspace.PlacesOf(found.Table.Key).ContainsKey(row ?? ""))
             {
                 throw PlainProblem.NotFound("This row");
             }

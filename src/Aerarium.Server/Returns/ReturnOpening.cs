@@ -133,7 +133,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
 
     private static bool Lasts(Line line) => line.Kind is not (LineKind.Money or LineKind.Count) && !line.OfOneYear && !line.FollowsParticulars;
 
-    private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.RowsOf(line.Table.Key).Contains(row);
+    private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.PlacesOf(line.Table.Key).ContainsKey(row);
 
     private void TakeOver(long id, Workspace from, Func<Line, bool> takes, Caller caller, string source)
     {

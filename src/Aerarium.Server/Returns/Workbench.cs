@@ -250,13 +250,13 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             }
 
             var row = line.Table is null ? "" : change.Row ?? "";
-            if (line.Table is not null && !Present(line.Table.Key).Contains(row))
+            if (line.Table is not null && !IsPresent(line.Table.Key, row))
             {
                 throw PlainProblem.Refused($"{line.Label}: the row was removed meanwhile; bring it back first.", line.Key);
             }
 
             var reading = EntryReader.Read(line, change.Value);
-            if (reading.Problem is null && line.Kind == LineKind.Row && reading.Value is { } target && !Present(line.Target!.Key).Contains(target))
+            if (reading.Problem is null && line.Kind == LineKind.Row && reading.Value is { } target && !IsPresent(line.Target!.Key, target))
             {
                 reading = new Reading(null, $"{line.Label}: this {line.Target.RowLabel} is not on the return.");
             }
@@ -350,7 +350,10 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             return order;
         }
 
-        /// <summary>The rows of a section, to be asked.</summary>
+        private bool IsPresent(string section, string row) =>
+            _present.TryGetValue(section, out var rows) ? rows.Contains(row) : Before.PlacesOf(section).ContainsKey(row);
+
+        /// <summary>The rows of a section, to be changed.</summary>
         private HashSet<string> Present(string section)
         {
             if (!_present.TryGetValue(section, out var rows))

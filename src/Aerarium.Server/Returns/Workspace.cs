@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Globalization;
 using Aerarium.Core.Definitions;
@@ -13,6 +14,8 @@ namespace Aerarium.Server.Returns;
 /// <summary>A return at one revision with its evaluation. Never changed; an edit makes the next one.</summary>
 public sealed class Workspace
 {
+    private readonly ConcurrentDictionary<string, IReadOnlyDictionary<string, int>> _places;
+
     private Workspace(
         ReturnRecord record,
         Definition definition,
@@ -22,7 +25,7 @@ public sealed class Workspace
         IReadOnlyList<string> practiceGaps,
         DateOnly today,
         TieState ties,
-        (EntrySet Entries, Evaluation Before)? next = null)
+        (EntrySet Entries, Workspace Before)? next = null)
     {
         Record = record;
         Definition = definition;
@@ -31,8 +34,9 @@ public sealed class Workspace
         Acceptances = acceptances;
         PracticeGaps = practiceGaps;
         Today = today;
+        _places = new(next?.Before._places.Where(p => ReferenceEquals(RowsOf(p.Key), next.Value.Before.RowsOf(p.Key))) ?? []);
         EntrySet = next?.Entries ?? BuildEntrySet();
-        Evaluation = definition.Evaluate(EntrySet, today, next?.Before);
+        Evaluation = definition.Evaluate(EntrySet, today, next?.Before.Evaluation);
         Progress = Evaluation.Progress();
         Ties = ties;
         List<FindingView> findings =
@@ -47,6 +51,7 @@ public sealed class Workspace
 
     private Workspace(ReturnRecord record, Workspace evaluated)
     {
+        _places = evaluated._places;
         Record = record;
         Definition = evaluated.Definition;
         Entries = evaluated.Entries;
@@ -139,7 +144,7 @@ public sealed class Workspace
         ImmutableDictionary<(string Line, string Row), EntryRecord> entries,
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<EntryRecord> changed) =>
-        new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties, (NextEntrySet(entries, rows, changed), Evaluation));
+        new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties, (NextEntrySet(entries, rows, changed), this));
 
     /// <summary>What lists show of this evaluation.</summary>
     public ReturnSummary Summary => new(
@@ -153,6 +158,10 @@ public sealed class Workspace
 
     /// <summary>Rows of a repeating section.</summary>
     public IReadOnlyList<string> RowsOf(string section) => Rows.TryGetValue(section, out var rows) ? rows : [];
+
+    /// <summary>Where each row of a repeating section stands, from zero.</summary>
+    public IReadOnlyDictionary<string, int> PlacesOf(string section) =>
+        _places.GetOrAdd(section, key => RowsOf(key).Index().ToDictionary(r => r.Item, r => r.Index));
 
     /// <summary>Every line at every place, with what stands behind it.</summary>
     public IEnumerable<ValueView> Values() => Definition.Lines.SelectMany(line => line.Table is null
@@ -233,12 +242,18 @@ public sealed class Workspace
 
             if (ReferenceEquals(RowsOf(section), ids))
             {
-                next.Rows[section] = [.. EntrySet.RowsOf(section).Select(row => ofSection.Contains(row.Id) ? Row(table, row.Id) : row)];
+                List<EntryRow> same = [.. EntrySet.RowsOf(section)];
+                foreach (var row in ofSection.Where(PlacesOf(section).ContainsKey))
+                {
+                    same[PlacesOf(section)[row]] = Row(table, row);
+                }
+
+                next.Rows[section] = same;
                 continue;
             }
 
             var present = EntrySet.RowsOf(section).ToDictionary(r => r.Id);
-            next.Rows[section] = [.. ids.Select(id => !ofSection.Contains(id) && present.TryGetValue(id, out var same) ? same : Row(table, id))];
+            next.Rows[section] = [.. ids.Select(id => !ofSection.Contains(id) && present.TryGetValue(id, out var kept) ? kept : Row(table, id))];
         }
 
         return next;
@@ -277,13 +292,13 @@ public sealed class Workspace
             var (left, right) = (was.Rows(table), now.Rows(table));
             var ids = RowsOf(table.Key);
             var same = ReferenceEquals(before.RowsOf(table.Key), ids) || before.RowsOf(table.Key).SequenceEqual(ids);
-            var places = same ? null : before.RowsOf(table.Key).Index().ToDictionary(r => r.Item, r => r.Index);
+            var places = same ? null : before.PlacesOf(table.Key);
             var decided = before.Evaluation.IsOpen(table) != Evaluation.IsOpen(table);
-            var touched = entered.Select(e => e.Row).ToHashSet();
+            var touched = entered.Where(e => PlacesOf(table.Key).ContainsKey(e.Row)).Select(e => PlacesOf(table.Key)[e.Row]).ToHashSet();
             for (var row = 0; row < ids.Count; row++)
             {
                 var earlier = places is null ? row : places.GetValueOrDefault(ids[row], -1);
-                var typed = touched.Contains(ids[row]);
+                var typed = touched.Contains(row);
                 if (earlier >= 0 && !decided && !typed && left.SameRow(earlier, right, row))
                 {
                     continue;

@@ -46,7 +46,7 @@ internal static class RemarkEndpoints
 
         var workspace = workbench.Open(id);
         var line = workspace.Definition.FindLine(typed.Line ?? "") ?? throw PlainProblem.NotFound($"The line '{typed.Line}'");
-        if (line.Table is { } table && !workspace.RowsOf(table.Key).Contains(typed.Row ?? ""))
+        if (line.Table is { } table && !workspace.PlacesOf(table.Key).ContainsKey(typed.Row ?? ""))
         {
             throw PlainProblem.NotFound("This row");
         }

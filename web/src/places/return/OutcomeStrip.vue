@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject, ref, watch } from 'vue'
+import { computed, inject } from 'vue'
 import { amount, difference } from '../../shared/format'
 import type { ReturnStore } from './returnStore'
 
@@ -12,11 +12,6 @@ const chain = computed(() =>
 const balance = computed(() => store.balance)
 const refund = computed(() => balance.value.startsWith('-'))
 const movement = computed(() => difference(balance.value, store.openingBalance))
-const moved = ref(false)
-watch(balance, () => {
-  moved.value = false
-  requestAnimationFrame(() => (moved.value = true))
-})
 </script>
 
 <template>
@@ -33,7 +28,7 @@ watch(balance, () => {
       <span class="small secondary"
         >{{ refund ? store.layout.overpaidLabel : store.layout.balanceLabel }}, {{ store.view.value.currency }}</span
       >
-      <span class="sum" :class="{ moved }" aria-live="polite">{{ amount(balance.replace('-', '')) }}</span>
+      <span class="sum" aria-live="polite">{{ amount(balance.replace('-', '')) }}</span>
     </router-link>
     <span class="movement small secondary">
       <template v-if="movement !== '0'"
