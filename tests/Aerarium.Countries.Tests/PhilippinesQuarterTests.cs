@@ -1,3 +1,4 @@
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Countries.Philippines.IndividualQuarterly;
 using Aerarium.Countries.Philippines.Parameters;
@@ -232,4 +233,18 @@ public class WithholdingCreditsTests
             return new[] { "list.payments", "list.implied", "list.withheld", "list.credit" }.All(l => one.Amount(l) == other.Amount(l)) && one.Findings.Count == other.Findings.Count;
         },
         iter: 50);
+
+    /// <summary>Which returns an edit of a list must be carried into: the year follows its payments, the quarter its credit, nobody a payer's name.</summary>
+    [Fact]
+    public void A_return_follows_only_the_lines_it_is_tied_to()
+    {
+        var list = new TiedReturn(WithholdingCreditsReturn.ReturnId, 0, "q1");
+        var (year, quarter) = (Catalogue.Get("ph/individual-annual", 2025), Catalogue.Get(IndividualQuarterlyReturn.ReturnId, 2025, "q1"));
+        Assert.Equal((true, false), Follow("list.payments"));
+        Assert.Equal((false, true), Follow("list.credit"));
+        Assert.Equal((false, false), Follow("list.rows.payor"));
+        Assert.True(year.Follows(new TiedReturn(year.Id, 1), new HashSet<string> { "scope.losses" }));
+
+        (bool, bool) Follow(string line) => (year.Follows(list, new HashSet<string> { line }), quarter.Follows(list, new HashSet<string> { line }));
+    }
 }

@@ -28,6 +28,10 @@ public class FindingsChangeTests
     }
 
     [Fact]
+    public void Findings_that_differ_in_anything_have_other_stamps() => Gen.Select(Some, Some).Sample((one, other) =>
+        (FindingsChange.StampOf(one) == FindingsChange.StampOf(other)) == (one.Length == other.Length && one.Zip(other).All(pair => pair.First.IsSame(pair.Second))));
+
+    [Fact]
     public void An_acceptance_is_a_change()
     {
         var accepted = Finding(1) with { Acceptance = new AcceptanceView("Seen", "Rukia", "2026-06-18T14:00:00Z") };

@@ -145,4 +145,31 @@ public class TieTests
         var (status, _) = await rukia.SendAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "ph/individual-quarterly", year = 2024, kind = "original", period = "q2" });
         Assert.Equal(HttpStatusCode.Conflict, status);
     }
+
+    /// <summary>A return that nobody opens is flagged all the same, and one that somebody has open learns of it before its next edit is taken over.</summary>
+    [Fact]
+    public async Task A_source_that_moves_under_a_line_typed_over_is_seen_on_the_desk_and_changes_the_stamp_of_the_findings()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(Rukia);
+        await rukia.EditAsync(Annual, ("balance.withheld-last-quarter", null, "15501"));
+        var open = await rukia.GetAsync($"/api/returns/{Annual}");
+        var errors = await Errors();
+        await rukia.EditAsync(List4, ("list.rows.withheld", "row-1", "6100"));
+        for (var tries = 0; await Errors() != errors + 1; tries++)
+        {
+            Assert.True(tries < 100, "The desk does not show the error.");
+            await Task.Delay(50);
+        }
+
+        var edit = await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{Annual}/entries", new { changes = new object[] { new { kind = "set", line = "declaration.name", value = "Liwayway", seen = 99 } } });
+        var findings = edit!["findings"]!;
+        Assert.Equal(open["revision"]!.GetValue<long>(), findings["since"]!.GetValue<long>());
+        Assert.NotEqual(open["findingsStamp"]!.GetValue<int>(), findings["from"]!.GetValue<int>());
+        var now = await rukia.GetAsync($"/api/returns/{Annual}");
+        Assert.Equal(now["findingsStamp"]!.GetValue<int>(), findings["stamp"]!.GetValue<int>());
+
+        async Task<long> Errors() =>
+            (await rukia.GetAsync("/api/desk?list=all&search=liwayway"))["items"]!.AsArray().Single(i => i!["id"]!.GetValue<long>() == Annual)!["errors"]!.GetValue<long>();
+    }
 }

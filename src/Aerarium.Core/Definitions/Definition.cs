@@ -136,8 +136,11 @@ public abstract class Definition
     public Evaluator Evaluator { get; private set; } = null!;
 
     /// <summary>The other returns that lines or rows of this one follow.</summary>
-    public IEnumerable<TiedReturn> TiedReturns =>
-        _lines.SelectMany(l => l.Ties).Select(t => t.Return).Concat(_tables.Select(t => t.RowTie?.Return).OfType<TiedReturn>()).Distinct();
+    public IReadOnlyList<TiedReturn> TiedReturns { get; private set; } = [];
+
+    /// <summary>Whether anything here follows any of some lines of another return. Rows that follow may come from any line.</summary>
+    public bool Follows(TiedReturn other, IReadOnlySet<string> lines) =>
+        _tables.Any(t => t.RowTie?.Return == other) || _lines.SelectMany(l => l.Ties).Any(t => t.Return == other && lines.Contains(t.Line));
 
     /// <summary>The line with a key, or null.</summary>
     public Line? FindLine(string key) => _byKey.GetValueOrDefault(key);
@@ -177,6 +180,7 @@ public abstract class Definition
         }
 
         _byKey = _lines.ToDictionary(l => l.Key);
+        TiedReturns = [.. _lines.SelectMany(l => l.Ties).Select(t => t.Return).Concat(_tables.Select(t => t.RowTie?.Return).OfType<TiedReturn>()).Distinct()];
         AssignSlots();
         _forms.ForEach(form => form.NumberLines());
         foreach (var line in _lines)

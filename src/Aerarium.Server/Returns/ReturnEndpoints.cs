@@ -93,7 +93,7 @@ internal static class ReturnEndpoints
         {
             await workbench.TellAsync(result, connection);
             IReadOnlyList<EditResult> followed = [];
-            ExecutionContext.Run(flow, _ => followed = ties.Spread(id, caller), null);
+            ExecutionContext.Run(flow, _ => followed = ties.Spread(id, caller, result), null);
             foreach (var tied in followed)
             {
                 await workbench.TellAsync(tied);
@@ -133,6 +133,7 @@ internal static class ReturnEndpoints
             [.. workspace.Rows.Select(r => new RowsView(r.Key, r.Value))],
             [.. workspace.Values()],
             workspace.Findings,
+            workspace.FindingsStamp,
             workspace.Progress,
             OpenSections(workspace),
             workspace.Outcome(),

@@ -50,6 +50,12 @@ public sealed record DeadlineView(string Act, string Label, DateOnly Day, DateOn
 /// <summary>Last year's return of the same client and kind.</summary>
 public sealed record LastYearView(long ReturnId, int Year, IReadOnlyDictionary<string, string> Values);
 
+/// <summary>The findings of a return.</summary>
+/// <param name="Findings">The findings.</param>
+/// <param name="Stamp">What these findings are told by from others.</param>
+/// <param name="Ties">What the returns it is tied to say.</param>
+public sealed record FindingsView(IReadOnlyList<FindingView> Findings, int Stamp, IReadOnlyList<TieView> Ties);
+
 /// <summary>A whole return.</summary>
 public sealed record ReturnView(
     long Id,
@@ -69,6 +75,7 @@ public sealed record ReturnView(
     IReadOnlyList<RowsView> Rows,
     IReadOnlyList<ValueView> Values,
     IReadOnlyList<FindingView> Findings,
+    int FindingsStamp,
     IReadOnlyList<FormProgress> Progress,
     IReadOnlyList<int> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,
@@ -114,15 +121,37 @@ public sealed record EditConflict(string Line, string? Row, string? Mine, string
 /// How the findings of one revision become those of the next: so many at the head stay, others follow, so many at the end stay. A list
 /// of thousands of rows may have thousands of findings, of which one edit changes a few.
 /// </summary>
-/// <param name="Since">The revision whose findings these changes start from.</param>
+/// <param name="Since">The revision that the change starts from.</param>
+/// <param name="From">The stamp of the findings that the change starts from. Findings can change without a revision: when a return this one is tied to does.</param>
 /// <param name="Head">How many stay at the head.</param>
 /// <param name="Now">The findings between them now.</param>
 /// <param name="End">How many stay at the end.</param>
-public sealed record FindingsChange(long Since, int Head, IReadOnlyList<FindingView> Now, int End)
+/// <param name="Stamp">The stamp of what comes of it.</param>
+public sealed record FindingsChange(long Since, int From, int Head, IReadOnlyList<FindingView> Now, int End, int Stamp)
 {
-    /// <summary>How the findings of a revision become others.</summary>
-    public static FindingsChange Between(long since, IReadOnlyList<FindingView> before, IReadOnlyList<FindingView> after)
+    /// <summary>What findings are told by from others. It holds as long as the server runs.</summary>
+    public static int StampOf(IEnumerable<FindingView> findings)
     {
+        var stamp = default(HashCode);
+        foreach (var finding in findings)
+        {
+            stamp.Add(finding.Id);
+            stamp.Add(finding.Row);
+            stamp.Add(finding.Message);
+            stamp.Add(finding.Acceptance);
+        }
+
+        return stamp.ToHashCode();
+    }
+
+    /// <summary>How the findings of a revision become others.</summary>
+    public static FindingsChange Between(long since, IReadOnlyList<FindingView> before, IReadOnlyList<FindingView> after) =>
+        Between(since, (before, StampOf(before)), (after, StampOf(after)));
+
+    /// <summary>How the findings of a revision become others, their stamps being known.</summary>
+    public static FindingsChange Between(long since, (IReadOnlyList<FindingView> Findings, int Stamp) was, (IReadOnlyList<FindingView> Findings, int Stamp) now)
+    {
+        var (before, after) = (was.Findings, now.Findings);
         var (head, end) = (0, 0);
         var most = Math.Min(before.Count, after.Count);
         while (head < most && before[head].IsSame(after[head]))
@@ -135,7 +164,7 @@ public sealed record FindingsChange(long Since, int Head, IReadOnlyList<FindingV
             end++;
         }
 
-        return new FindingsChange(since, head, [.. after.Skip(head).Take(after.Count - head - end)], end);
+        return new FindingsChange(since, was.Stamp, head, [.. after.Skip(head).Take(after.Count - head - end)], end, now.Stamp);
     }
 }
 

@@ -39,7 +39,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
     public static TieState Of(Unit unit, ReturnRecord record, Definition definition, Func<ReturnRecord, Workspace> open)
     {
         var found = new Dictionary<TiedReturn, Workspace?>();
-        if (!definition.TiedReturns.Any())
+        if (definition.TiedReturns.Count == 0)
         {
             return None;
         }
@@ -139,7 +139,7 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
     /// <summary>Takes over what the other returns say now; what changed, or null.</summary>
     public EditResult? Follow(long returnId, Caller caller)
     {
-        var workspace = workbench.Open(returnId);
+        var workspace = workbench.OpenTied(returnId);
         if (workspace.Record.Stage is not (Stage.Open or Stage.Rejected))
         {
             return null;
@@ -166,36 +166,37 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
     /// <exception cref="PlainProblem">The line is not tied, or its sources are not there.</exception>
     public EditResult Take(long returnId, string line, Caller caller)
     {
-        var tie = workbench.Open(returnId).Ties.Lines.FirstOrDefault(t => t.Line == line && t.Sources.Count > 0)
+        var tie = workbench.OpenTied(returnId).Ties.Lines.FirstOrDefault(t => t.Line == line && t.Sources.Count > 0)
             ?? throw PlainProblem.Conflict("There is no other return from which this line could be taken.");
         var result = workbench.Edit(returnId, caller, [Set(line, null, tie.Value)], Origin.Tied, tie.Words);
-        Spread(returnId, caller);
+        Spread(returnId, caller, result);
         return result;
     }
 
-    /// <summary>Carries what has changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
-    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller)
+    /// <summary>Carries what an edit changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
+    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller, EditResult edit) =>
+        Spread(returnId, caller, edit.Values.Select(v => v.Line).ToHashSet());
+
+    /// <summary>Carries whatever may have changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
+    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller) => Spread(returnId, caller, (IReadOnlySet<string>?)null);
+
+    private List<EditResult> Spread(long returnId, Caller caller, IReadOnlySet<string>? moved)
     {
         var results = new List<EditResult>();
-        var waiting = new Queue<long>([returnId]);
+        var waiting = new Queue<(long Id, IReadOnlySet<string>? Moved)>([(returnId, moved)]);
         var seen = new HashSet<long>();
-        while (waiting.TryDequeue(out var id))
+        while (waiting.TryDequeue(out var source))
         {
-            foreach (var dependent in database.Read(unit => DependentsOf(unit, Storage.Returns.Find(unit, id)!)))
+            foreach (var dependent in database.Read(unit => DependentsOf(unit, Storage.Returns.Find(unit, source.Id)!, source.Moved)))
             {
-                workbench.Forget(dependent.Id);
+                // What follows may have taken several edits, of which only the last is told: any line may have moved.
                 if (Follow(dependent.Id, caller) is { } result)
                 {
                     results.Add(result);
-                }
-                else if (dependent.Stage is Stage.Waiting or Stage.Approved)
-                {
-                    workbench.Refresh(dependent.Id);
-                }
-
-                if (seen.Add(dependent.Id))
-                {
-                    waiting.Enqueue(dependent.Id);
+                    if (seen.Add(dependent.Id))
+                    {
+                        waiting.Enqueue((dependent.Id, null));
+                    }
                 }
             }
         }
@@ -207,17 +208,22 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
     internal static long? Related(Unit unit, long clientId, string relation) =>
         Relations.Of(unit, clientId).Where(r => r.Kind == relation).Select(r => (long?)(r.ClientId == clientId ? r.OfId : r.ClientId)).FirstOrDefault();
 
-    private static IReadOnlyList<ReturnRecord> DependentsOf(Unit unit, ReturnRecord source)
+    /// <summary>The returns tied to another by any of some lines; by any line at all where none are named.</summary>
+    private static IReadOnlyList<ReturnRecord> DependentsOf(Unit unit, ReturnRecord source, IReadOnlySet<string>? moved)
     {
-        var own = Storage.Returns.OfClient(unit, source.ClientId).Where(r => IsTied(r, source, relation: null));
+        var own = Storage.Returns.OfClient(unit, source.ClientId).Where(r => IsTied(r, relation: null));
         var related = Relations.Of(unit, source.ClientId).SelectMany(relation =>
-            Storage.Returns.OfClient(unit, relation.ClientId == source.ClientId ? relation.OfId : relation.ClientId).Where(r => IsTied(r, source, relation.Kind)));
+            Storage.Returns.OfClient(unit, relation.ClientId == source.ClientId ? relation.OfId : relation.ClientId).Where(r => IsTied(r, relation.Kind)));
         return [.. own.Concat(related)];
-    }
 
-    private static bool IsTied(ReturnRecord record, ReturnRecord source, string? relation) =>
-        record.Id != source.Id && Catalogue.Get(record.Definition, record.Year, record.Period).TiedReturns.Any(t =>
-            t.Definition == source.Definition && t.Period == source.Period && record.Year - t.YearsBack == source.Year && t.Relation == relation);
+        bool IsTied(ReturnRecord record, string? relation)
+        {
+            var definition = Catalogue.Get(record.Definition, record.Year, record.Period);
+            return record.Id != source.Id && definition.TiedReturns.Any(t =>
+                t.Definition == source.Definition && t.Period == source.Period && record.Year - t.YearsBack == source.Year && t.Relation == relation
+                && (moved is null || definition.Follows(t, moved)));
+        }
+    }
 
     private static EntryChange Set(string line, string? row, string? value) => new(ChangeKind.Set, line, row, null, null, value, long.MaxValue);
 

@@ -48,6 +48,42 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         return loaded;
     }
 
+    /// <summary>
+    /// A return with what the returns it is tied to say now. When that changes its findings, lists show it and those who have it open are told.
+    /// </summary>
+    /// <exception cref="PlainProblem">There is none.</exception>
+    public Workspace OpenTied(long id)
+    {
+        var (kept, tied) = database.Read(unit => Both(unit));
+        if (Stage.CanChange(kept.Record.Stage) && (tied.Errors, tied.OpenWarnings) != (kept.Record.Errors, kept.Record.Warnings))
+        {
+            tied = database.Write(unit =>
+            {
+                var now = Both(unit).Tied;
+                Storage.Returns.KeepSummary(unit, id, now.Summary, started: false);
+                return now.AsStored(Storage.Returns.Find(unit, id)!);
+            });
+        }
+
+        if (tied.FindingsStamp != kept.FindingsStamp)
+        {
+            _ = TellFindingsAsync(tied);
+        }
+
+        Keep(tied);
+        return tied;
+
+        (Workspace Kept, Workspace Tied) Both(Unit unit)
+        {
+            var workspace = Open(unit, id);
+            return (workspace, workspace.Definition.TiedReturns.Count == 0 ? workspace : workspace.Tied(unit, source => Open(unit, source.Id)));
+        }
+    }
+
+    /// <summary>Tells everybody who has a return open its findings, when they changed without an edit.</summary>
+    public Task TellFindingsAsync(Workspace workspace) =>
+        hub.Clients.Group(ReturnHub.GroupOf(workspace.Record.Id)).SendAsync("findings", workspace.Record.Id, workspace.FindingsInView());
+
     /// <summary>Evaluates a return anew, as on a new day, and keeps what lists show.</summary>
     public Workspace Refresh(long id)
     {
@@ -115,7 +151,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             at,
             [.. after.ChangesSince(before, entered)],
             [.. rows],
-            FindingsChange.Between(before.Record.Revision, before.Findings, after.Findings),
+            FindingsChange.Between(before.Record.Revision, (before.Findings, before.FindingsStamp), (after.Findings, after.FindingsStamp)),
             after.Progress,
             ReturnEndpoints.OpenSections(after),
             after.Outcome(),

@@ -15,6 +15,7 @@ namespace Aerarium.Server.Returns;
 public sealed class Workspace
 {
     private readonly ConcurrentDictionary<string, IReadOnlyDictionary<string, int>> _places;
+    private readonly IReadOnlyList<FindingView> _own;
 
     private Workspace(
         ReturnRecord record,
@@ -39,17 +40,17 @@ public sealed class Workspace
         Evaluation = definition.Evaluate(EntrySet, today, next?.Before.Evaluation);
         Progress = Evaluation.Progress();
         Ties = ties;
-        List<FindingView> findings =
+        _own =
         [
             .. practiceGaps.Select(gap => new FindingView("practice", Severity.Error, gap, [], null, null, definition.Forms[^1].Key, null)),
             .. Evaluation.Findings.Select(f => new FindingView(f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f.Id, f.Row, f.Message))),
-            .. ties.Findings(this, (id, message) => AcceptanceOf(id, null, message)),
             .. CheaperChoices(),
         ];
-        Findings = [.. findings.OrderByDescending(f => f.Severity)];
+        Findings = AllFindings();
+        FindingsStamp = FindingsChange.StampOf(Findings);
     }
 
-    private Workspace(ReturnRecord record, Workspace evaluated)
+    private Workspace(ReturnRecord record, Workspace evaluated, TieState ties)
     {
         _places = evaluated._places;
         Record = record;
@@ -62,8 +63,11 @@ public sealed class Workspace
         EntrySet = evaluated.EntrySet;
         Evaluation = evaluated.Evaluation;
         Progress = evaluated.Progress;
-        Findings = evaluated.Findings;
-        Ties = evaluated.Ties;
+        Ties = ties;
+        _own = evaluated._own;
+        var same = ReferenceEquals(ties, evaluated.Ties);
+        Findings = same ? evaluated.Findings : AllFindings();
+        FindingsStamp = same ? evaluated.FindingsStamp : FindingsChange.StampOf(Findings);
     }
 
     /// <summary>The return as stored.</summary>
@@ -102,6 +106,12 @@ public sealed class Workspace
     /// <summary>Findings with their acceptance; an acceptance holds only as long as the message it was given for.</summary>
     public IReadOnlyList<FindingView> Findings { get; }
 
+    /// <summary>What these findings are told by from others.</summary>
+    public int FindingsStamp { get; }
+
+    /// <summary>The findings as a page takes them.</summary>
+    public FindingsView FindingsInView() => new(Findings, FindingsStamp, Ties.Lines);
+
     /// <summary>How far the forms are filled in.</summary>
     public IReadOnlyList<Core.Engine.FormProgress> Progress { get; }
 
@@ -136,7 +146,10 @@ public sealed class Workspace
     }
 
     /// <summary>The same revision with the record as stored by now.</summary>
-    public Workspace AsStored(ReturnRecord record) => new(record, this);
+    public Workspace AsStored(ReturnRecord record) => new(record, this, Ties);
+
+    /// <summary>The same revision with what the returns it is tied to say now; <paramref name="open"/> opens one of them.</summary>
+    public Workspace Tied(Unit unit, Func<ReturnRecord, Workspace> open) => new(Record, this, TieState.Of(unit, Record, Definition, open));
 
     /// <summary>The next revision with other entries and rows; what did not change is shared with this one.</summary>
     public Workspace With(
@@ -197,6 +210,9 @@ public sealed class Workspace
                 election.Line.Form.Key,
                 null);
         });
+
+    private IReadOnlyList<FindingView> AllFindings() =>
+        [.. _own.Concat(Ties.Findings(this, (id, message) => AcceptanceOf(id, null, message))).OrderByDescending(f => f.Severity)];
 
     private AcceptanceView? AcceptanceOf(string finding, string? row, string message) =>
         Acceptances.FirstOrDefault(a => a.Finding == finding && a.Row == (row ?? "") && a.Message == message) is { } found

@@ -5,7 +5,6 @@ using Aerarium.Core.Formulas;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Review;
 
@@ -23,13 +22,13 @@ internal static class ReviewEndpoints
     {
         var review = api.MapGroup("/returns/{id:long}/findings").WithTags("Review");
         review.MapPost("/accept", Accept).RequireAuthorization(Policies.Prepare);
-        review.MapPost("/reopen", (long id, ReopenFinding asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub) =>
-            ChangeAsync(id, Caller.Of(user), workbench, database, clock, hub, "reopen-finding", asked.Finding, asked.Row, null, unit =>
+        review.MapPost("/reopen", (long id, ReopenFinding asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock) =>
+            ChangeAsync(id, Caller.Of(user), workbench, database, clock, "reopen-finding", asked.Finding, asked.Row, null, unit =>
                 Acceptances.Remove(unit, id, asked.Finding, asked.Row ?? ""))).RequireAuthorization(Policies.Prepare);
     }
 
-    private static Task<IReadOnlyList<FindingView>> Accept(
-        long id, AcceptFinding asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub)
+    private static Task<FindingsView> Accept(
+        long id, AcceptFinding asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock)
     {
         var reason = EntryReader.Clean(asked.Reason);
         if (reason.Length is < 3 or > LongestReason)
@@ -45,17 +44,16 @@ internal static class ReviewEndpoints
             throw PlainProblem.Refused(finding.Severity == Severity.Error ? "An error cannot be accepted; it must be corrected." : "A note needs no acceptance.");
         }
 
-        return ChangeAsync(id, caller, workbench, database, clock, hub, "accept-finding", asked.Finding, asked.Row, reason, unit =>
+        return ChangeAsync(id, caller, workbench, database, clock, "accept-finding", asked.Finding, asked.Row, reason, unit =>
             Acceptances.Put(unit, id, new AcceptanceRecord(finding.Id, finding.Row ?? "", finding.Message, reason, caller.Name, Moments.Text(clock.GetUtcNow()))));
     }
 
-    private static async Task<IReadOnlyList<FindingView>> ChangeAsync(
+    private static async Task<FindingsView> ChangeAsync(
         long id,
         Caller caller,
         Workbench workbench,
         PracticeDatabase database,
         TimeProvider clock,
-        IHubContext<ReturnHub> hub,
         string kind,
         string finding,
         string? row,
@@ -81,7 +79,7 @@ internal static class ReviewEndpoints
             });
         });
         var after = workbench.Refresh(id);
-        await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("findings", id, after.Findings);
-        return after.Findings;
+        await workbench.TellFindingsAsync(after);
+        return after.FindingsInView();
     }
 }

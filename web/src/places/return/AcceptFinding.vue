@@ -19,11 +19,13 @@ async function begin() {
 async function accept() {
   problem.value = ''
   try {
-    store.findings.value = await call(
-      api.POST('/api/returns/{id}/findings/accept', {
-        params: { path: { id: store.id } },
-        body: { finding: props.finding.id, row: props.finding.row, reason: reason.value },
-      }),
+    store.takeFindings(
+      await call(
+        api.POST('/api/returns/{id}/findings/accept', {
+          params: { path: { id: store.id } },
+          body: { finding: props.finding.id, row: props.finding.row, reason: reason.value },
+        }),
+      ),
     )
   } catch (error) {
     problem.value = (error as Error).message

@@ -46,11 +46,13 @@ function where(finding: Finding): string {
 }
 
 async function reopen(finding: Finding) {
-  store.findings.value = await call(
-    api.POST('/api/returns/{id}/findings/reopen', {
-      params: { path: { id: store.id } },
-      body: { finding: finding.id, row: finding.row },
-    }),
+  store.takeFindings(
+    await call(
+      api.POST('/api/returns/{id}/findings/reopen', {
+        params: { path: { id: store.id } },
+        body: { finding: finding.id, row: finding.row },
+      }),
+    ),
   )
 }
 </script>

@@ -120,6 +120,7 @@ function view(): Schemas['ReturnView'] {
       value('form.rows.cost', '8', 'b'),
     ],
     findings: [],
+    findingsStamp: 1,
     progress: [],
     openSections: [0, 1, 2],
     ties: [],
@@ -136,7 +137,7 @@ function result(more: Partial<Schemas['EditResult']> = {}): Schemas['EditResult'
     savedAt: '2026-06-18T14:06:00.000Z',
     values: [],
     rows: [],
-    findings: { since: (more.revision ?? 11) - 1, head: 0, now: [], end: 0 },
+    findings: { since: (more.revision ?? 11) - 1, from: 1, head: 0, now: [], end: 0, stamp: 1 },
     progress: [],
     openSections: [0, 1, 2],
     ties: [],
@@ -289,7 +290,11 @@ describe('a return as it is worked on', () => {
       at: '2026-06-18T14:06:00Z',
     }
     server.answer = () =>
-      result({ revision: 15, conflicts: [conflict], findings: { since: 10, head: 0, now: [], end: 0 } })
+      result({
+        revision: 15,
+        conflicts: [conflict],
+        findings: { since: 10, from: 1, head: 0, now: [], end: 0, stamp: 1 },
+      })
     store.set('form.paid', null, '9', 10)
     await settled()
     expect(store.drafts.get('form.paid|')).toMatchObject({ state: 'conflict', theirs: '10', typed: '9' })
@@ -303,13 +308,26 @@ describe('a return as it is worked on', () => {
   it('takes over what changed of the findings, and keeps the others as they are', () => {
     const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => ({ id, message: id }) as Finding)
     store.findings.value = [a!, b!, c!]
-    server.live.changed!(result({ findings: { since: 10, head: 1, now: [d!], end: 1 } }) as never)
+    server.live.changed!(result({ findings: { since: 10, from: 1, head: 1, now: [d!], end: 1, stamp: 2 } }) as never)
     expect(store.findings.value.map((f) => f.id)).toEqual(['a', 'd', 'c'])
     expect(store.findings.value[2]).toBe(c)
-    server.live.changed!(result({ findings: { since: 10, head: 0, now: [], end: 0 } }) as never)
+    server.live.changed!(result({ findings: { since: 10, from: 1, head: 0, now: [], end: 0, stamp: 1 } }) as never)
     expect(store.findings.value).toHaveLength(3)
-    server.live.findings!(4 as never, [a] as never)
+    const tie = { line: 'form.paid', value: '5', sources: [], missing: [] }
+    server.live.findings!(4 as never, { findings: [a], stamp: 3, ties: [tie] } as never)
     expect(store.findings.value).toEqual([a])
+    expect(store.ties.value.get('form.paid')).toEqual(tie)
+  })
+
+  it('reads the return anew when its findings changed without a revision that it was not told of', async () => {
+    server.view = { ...view(), revision: 11, findings: [{ id: 'tied' } as Finding], findingsStamp: 9 }
+    server.live.changed!(result({ findings: { since: 10, from: 7, head: 0, now: [], end: 0, stamp: 8 } }) as never)
+    await settled()
+    expect(store.findings.value).toMatchObject([{ id: 'tied' }])
+    server.live.changed!(
+      result({ revision: 12, findings: { since: 11, from: 9, head: 1, now: [], end: 0, stamp: 9 } }) as never,
+    )
+    expect(store.revision.value).toBe(12)
   })
 
   it('reads the return anew when it missed a change in between', async () => {

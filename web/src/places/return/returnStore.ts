@@ -62,6 +62,8 @@ export class ReturnStore {
   private readonly future: Step[] = []
   private connection: HubConnection | null = null
   private freshRow = 0
+  /** Tells the findings shown from others of the same revision. */
+  private findingsStamp = 0
 
   readonly errors = computed(() => this.findings.value.filter((f) => f.severity === 'error').length)
   readonly warnings = computed(
@@ -465,7 +467,7 @@ export class ReturnStore {
     for (const value of result.values) this.values.set(placeKey(value.line, value.row), value)
     for (const rows of result.rows) this.rows.set(rows.section, rows.rows)
     if (result.revision <= this.revision.value) return
-    if (result.findings.since !== this.revision.value) {
+    if (result.findings.since !== this.revision.value || result.findings.from !== this.findingsStamp) {
       void this.reload()
       return
     }
@@ -475,6 +477,7 @@ export class ReturnStore {
     const before = this.findings.value
     if (now.length || head + end !== before.length)
       this.findings.value = [...before.slice(0, head), ...now, ...before.slice(before.length - end)]
+    this.findingsStamp = result.findings.stamp
     this.showSummary(result)
   }
 
@@ -483,8 +486,20 @@ export class ReturnStore {
     const same = (left: unknown, right: unknown) => JSON.stringify(left) === JSON.stringify(right)
     if (!same(this.progress.value, now.progress)) this.progress.value = now.progress
     if (!same([...this.openSections.value], now.openSections)) this.openSections.value = new Set(now.openSections)
-    if (!same([...this.ties.value.values()], now.ties)) this.ties.value = new Map(now.ties.map((t) => [t.line, t]))
+    this.showTies(now.ties)
     this.outcome.value = new Map(now.outcome.map((o) => [o.line, o.amount]))
+  }
+
+  private showTies(ties: Tie[]) {
+    if (JSON.stringify([...this.ties.value.values()]) !== JSON.stringify(ties))
+      this.ties.value = new Map(ties.map((t) => [t.line, t]))
+  }
+
+  /** Takes findings that changed without an edit: one was accepted, or a return this one is tied to says something else. */
+  takeFindings(view: Schemas['FindingsView']) {
+    this.findings.value = view.findings
+    this.findingsStamp = view.stamp
+    this.showTies(view.ties)
   }
 
   private show(view: Schemas['ReturnView']) {
@@ -496,6 +511,7 @@ export class ReturnStore {
     this.revision.value = view.revision
     this.stage.value = view.stage
     this.findings.value = view.findings
+    this.findingsStamp = view.findingsStamp
     this.showSummary(view)
   }
 
@@ -528,8 +544,8 @@ export class ReturnStore {
       .build()
     this.connection = connection
     connection.on('changed', (result: Schemas['EditResult']) => this.apply(result))
-    connection.on('findings', (returnId: number, findings: Finding[]) => {
-      if (returnId === this.id) this.findings.value = findings
+    connection.on('findings', (returnId: number, findings: Schemas['FindingsView']) => {
+      if (returnId === this.id) this.takeFindings(findings)
     })
     connection.on('remarks', (returnId: number, remarks: Remark[]) => {
       if (returnId === this.id) this.remarks.value = remarks
