@@ -82,6 +82,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<FollowedParticulars>();
         builder.Services.AddSingleton<Attachments>();
         builder.Services.AddSingleton<Ties>();
+        builder.Services.AddSingleton<TiesAtRest>();
         builder.Services.AddSingleton<RowFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<StatementDesk>();

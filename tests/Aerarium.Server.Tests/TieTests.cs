@@ -1,5 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Aerarium.Server.Returns;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Aerarium.Server.Tests;
 
@@ -144,6 +146,20 @@ public class TieTests
         Assert.Equal("eight", Value(await rukia.GetAsync($"/api/returns/{second}"), "business.method"));
         var (status, _) = await rukia.SendAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "ph/individual-quarterly", year = 2024, kind = "original", period = "q2" });
         Assert.Equal(HttpStatusCode.Conflict, status);
+    }
+
+    /// <summary>Nothing waits to be carried over once it is asked for: two edits made within a moment are in the quarter and the year, on the desk and in the acts.</summary>
+    [Fact]
+    public async Task What_waits_to_be_carried_into_tied_returns_is_carried_when_asked()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(Rukia);
+        await rukia.EditAsync(List4, ("list.rows.withheld", "row-1", "6100"));
+        await rukia.EditAsync(List4, ("list.rows.withheld", "row-1", "6200"));
+        await practice.Server.Services.GetRequiredService<TiesAtRest>().SettleAsync();
+        var workbench = practice.Server.Services.GetRequiredService<Workbench>();
+        var entry = workbench.Open(Annual).Entries[("balance.withheld-last-quarter", "")];
+        Assert.Equal(("15700", "tied"), (entry.Value, entry.Origin));
     }
 
     /// <summary>A return that nobody opens is flagged all the same, and one that somebody has open learns of it before its next edit is taken over.</summary>

@@ -44,11 +44,14 @@ internal static class KeptEndpoints
 
             return files.Of(caller.Id).First(k => k.Id == opened.Id);
         }).WithMetadata(new RequestSizeLimitAttribute(LargestFile));
-        kept.MapPost("/{kept:long}/file", (long kept, ClaimsPrincipal user, KeptReturns files) =>
-            Results.File(files.Save(kept, Caller.Of(user)), "application/octet-stream", "client-kept.aer"))
-            .Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
-        kept.MapDelete("/{kept:long}", (long kept, bool? drop, ClaimsPrincipal user, KeptReturns files) =>
+        kept.MapPost("/{kept:long}/file", async (long kept, ClaimsPrincipal user, KeptReturns files, TiesAtRest rest) =>
         {
+            await rest.SettleAsync();
+            return Results.File(files.Save(kept, Caller.Of(user)), "application/octet-stream", "client-kept.aer");
+        }).Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
+        kept.MapDelete("/{kept:long}", async (long kept, bool? drop, ClaimsPrincipal user, KeptReturns files, TiesAtRest rest) =>
+        {
+            await rest.SettleAsync();
             files.Close(kept, drop ?? false, Caller.Of(user));
             return TypedResults.NoContent();
         });

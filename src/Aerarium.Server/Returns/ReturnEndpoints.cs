@@ -77,7 +77,7 @@ internal static class ReturnEndpoints
         [.. workspace.Definition.Sections.Where(workspace.Evaluation.IsOpen).Select(s => s.Position)];
 
     private static EditResult Patch(
-        long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, Ties ties, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)
+        long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, TiesAtRest rest, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)
     {
         if (patch.Changes is null or { Count: 0 or > MostChanges })
         {
@@ -87,18 +87,10 @@ internal static class ReturnEndpoints
         var caller = Caller.Of(user);
         var result = workbench.Edit(id, caller, patch.Changes, Origin.Typed, null);
 
-        // Others are told, and tied returns follow, once the answer is on its way; in the same flow of work, which may be a client-kept file's.
-        var flow = ExecutionContext.Capture()!;
-        http.Response.OnCompleted(async () =>
-        {
-            await workbench.TellAsync(result, connection);
-            IReadOnlyList<EditResult> followed = [];
-            ExecutionContext.Run(flow, _ => followed = ties.Spread(id, caller, result), null);
-            foreach (var tied in followed)
-            {
-                await workbench.TellAsync(tied);
-            }
-        });
+        rest.Carry(result, caller);
+
+        // Others are told once the answer is on its way.
+        http.Response.OnCompleted(() => workbench.TellAsync(result, connection));
         return result;
     }
 

@@ -197,7 +197,11 @@ public sealed record EditResult(
     IReadOnlyList<OutcomeView> Outcome,
     IReadOnlyList<TieView> Ties,
     IReadOnlyList<Refusal> Refusals,
-    IReadOnlyList<EditConflict> Conflicts);
+    IReadOnlyList<EditConflict> Conflicts)
+{
+    /// <summary>The lines whose values are different now.</summary>
+    internal HashSet<string> MovedLines => [.. Values.Select(v => v.Line)];
+}
 
 /// <summary>What is asked to open a return.</summary>
 public sealed record OpenReturn(string Definition, int Year, string Kind, string? Period = null);

@@ -169,18 +169,15 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         var tie = workbench.OpenTied(returnId).Ties.Lines.FirstOrDefault(t => t.Line == line && t.Sources.Count > 0)
             ?? throw PlainProblem.Conflict("There is no other return from which this line could be taken.");
         var result = workbench.Edit(returnId, caller, [Set(line, null, tie.Value)], Origin.Tied, tie.Words);
-        Spread(returnId, caller, result);
+        Spread(returnId, caller, result.MovedLines);
         return result;
     }
 
-    /// <summary>Carries what an edit changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
-    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller, EditResult edit) =>
-        Spread(returnId, caller, edit.Values.Select(v => v.Line).ToHashSet());
-
-    /// <summary>Carries whatever may have changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
-    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller) => Spread(returnId, caller, (IReadOnlySet<string>?)null);
-
-    private List<EditResult> Spread(long returnId, Caller caller, IReadOnlySet<string>? moved)
+    /// <summary>Carries what has changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
+    /// <param name="returnId">The return.</param>
+    /// <param name="caller">Who changed it.</param>
+    /// <param name="moved">The lines that are different now; null when any may be.</param>
+    public IReadOnlyList<EditResult> Spread(long returnId, Caller caller, IReadOnlySet<string>? moved = null)
     {
         var results = new List<EditResult>();
         var waiting = new Queue<(long Id, IReadOnlySet<string>? Moved)>([(returnId, moved)]);

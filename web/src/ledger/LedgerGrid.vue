@@ -141,6 +141,8 @@ function show() {
   const width = widthOf(lineAt(at.value))
   if (left < box.scrollLeft + 52) box.scrollLeft = left - 52
   else if (left + width > box.scrollLeft + box.clientWidth) box.scrollLeft = left + width - box.clientWidth
+  // What comes into sight is drawn with what changed, not once more when the browser tells of the scrolling.
+  scrollTop.value = box.scrollTop
 }
 
 function begin(typed: string | null) {
@@ -432,6 +434,7 @@ onBeforeUnmount(() => resized?.disconnect())
   overflow: auto;
   outline-offset: 1px;
   position: relative;
+  contain: strict;
 }
 .head {
   display: grid;
