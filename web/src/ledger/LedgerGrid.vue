@@ -432,7 +432,7 @@ onBeforeUnmount(() => resized?.disconnect())
   height: min(56vh, 560px);
   border: 1px solid var(--hairline);
   overflow: auto;
-  outline-offset: 1px;
+  outline-offset: -1px;
   position: relative;
   contain: strict;
 }
