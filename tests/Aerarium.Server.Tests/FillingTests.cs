@@ -116,9 +116,11 @@ public class FillingTests
         Assert.Contains("reason", answer!["detail"]!.GetValue<string>());
 
         bool Accepted(System.Text.Json.Nodes.JsonNode findings) => findings.AsArray().Single(f => f!["id"]!.GetValue<string>() == "mortgage-over-limit")!["acceptance"] is not null;
-        Assert.True(Accepted(await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new { finding = "mortgage-over-limit", reason = "Discussed with the client" })));
+        var accepted = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/findings/accept", new { finding = "mortgage-over-limit", reason = "Discussed with the client" });
+        Assert.True(Accepted(accepted!["findings"]!));
         var changed = await rukia.SetAsync(id, "deductions.loans.interest", "402351", "row-3");
         Assert.False(Accepted(changed["findings"]!["now"]!));
+        Assert.Equal(accepted["stamp"]!.GetValue<int>(), changed["findings"]!["from"]!.GetValue<int>());
     }
 
     [Fact]

@@ -184,7 +184,7 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         var seen = new HashSet<long>();
         while (waiting.TryDequeue(out var source))
         {
-            foreach (var dependent in database.Read(unit => DependentsOf(unit, Storage.Returns.Find(unit, source.Id)!, source.Moved)))
+            foreach (var dependent in database.Read(unit => Storage.Returns.Find(unit, source.Id) is { } record ? DependentsOf(unit, record, source.Moved) : []))
             {
                 // What follows may have taken several edits, of which only the last is told: any line may have moved.
                 if (Follow(dependent.Id, caller) is { } result)
