@@ -387,7 +387,9 @@ export class ReturnStore {
   }
 
   async reload() {
-    this.show(await call(api.GET('/api/returns/{id}', { params: { path: { id: this.id } } })))
+    const view = await call(api.GET('/api/returns/{id}', { params: { path: { id: this.id } } }))
+    // Of two readings under way, the older may arrive last; it must not undo what is newer.
+    if (view.revision >= this.revision.value) this.show(view)
   }
 
   async close() {
