@@ -52,6 +52,38 @@ test('a lost connection while typing loses nothing', async ({ browser, servers }
   await expect(field(page, 'deductions.loans.outstanding')).toHaveValue('1,234,567')
 })
 
+test('the other questions are answered at once beside answers that are still on their way; they stay', async ({
+  browser,
+  servers,
+}) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.goto('/clients/new')
+  await page.getByLabel('Country').press('ArrowDown')
+  await page.getByRole('option', { name: 'Philippines' }).click()
+  await page.getByLabel('Taxpayer identification number').fill('201-009-777-00000')
+  await page.getByLabel('Official name').fill('Dalisay Lindenau')
+  await page.getByRole('button', { name: 'Add client' }).click()
+  await page.getByRole('button', { name: 'Open 2025', exact: true }).click()
+  await page.getByRole('button', { name: 'Open 2025 all the same' }).click()
+  await field(page, 'scope.status').selectOption('resident-citizen')
+  await saved(page)
+  await page.context().setOffline(true)
+  for (const line of ['scope.joint', 'scope.business']) {
+    await field(page, line).focus()
+    await page.keyboard.press('y')
+  }
+  await page.getByRole('button', { name: /Answer the other 5 / }).click()
+  await page.context().setOffline(false)
+  await saved(page)
+  const answered = (line: string) => field(page, line).getByRole('radio', { checked: true })
+  await expect(answered('scope.joint')).toHaveText('yes')
+  await expect(answered('scope.business')).toHaveText('yes')
+  await expect(answered('scope.compensation')).toHaveText('no')
+  // What the answer opened was not seen when the others were answered, so that it is still asked.
+  await expect(answered('scope.spouse-compensation')).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /Answer the other 5 / })).toBeVisible()
+})
+
 test('the server restarts while typing; a page closed meanwhile still sends what was typed', async ({
   browser,
   servers,

@@ -209,6 +209,17 @@ public class FormulaTests
     }
 
     [Fact]
+    public void Conditions_in_words_hold_together_what_belongs_together()
+    {
+        static Condition More(decimal than) => (Amount)than > 0;
+
+        Assert.Equal("1 is more than 0 or 2 is more than 0 or 3 is more than 0", (More(1) | More(2) | More(3)).Words);
+        Assert.Equal("(1 is more than 0 or 2 is more than 0) and 3 is more than 0", ((More(1) | More(2)) & More(3)).Words);
+        Assert.Equal("1 is more than 0 or 2 is more than 0 and 3 is more than 0", (More(1) | (More(2) & More(3))).Words);
+        Assert.Equal("not (1 is more than 0 or 2 is more than 0)", (!(More(1) | More(2))).Words);
+    }
+
+    [Fact]
     public void Every_kind_of_formula_explains_itself()
     {
         var evaluation = Run(Entries(("o1", "steel", 8, 500), ("o1", "wood", 5, 1_000)));

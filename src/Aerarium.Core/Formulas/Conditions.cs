@@ -53,7 +53,7 @@ public sealed class Both(Condition left, Condition right) : Condition
     public override IReadOnlyList<Formula> Operands => [left, right];
 
     /// <inheritdoc />
-    public override string Words => $"{left.Words} and {right.Words}";
+    public override string Words => $"{Together(left)} and {Together(right)}";
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => left.Holds(sheet) && right.Holds(sheet);
@@ -63,6 +63,9 @@ public sealed class Both(Condition left, Condition right) : Condition
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.AndAlso(left.Emit(emitter), right.Emit(emitter));
+
+    private static string Together(Condition part) =>
+        part is Either or IsOpen { ReferredLine: { OpenWhen: Either } } ? $"({part.Words})" : part.Words;
 }
 
 /// <summary>At least one condition holds.</summary>
@@ -72,7 +75,7 @@ public sealed class Either(Condition left, Condition right) : Condition
     public override IReadOnlyList<Formula> Operands => [left, right];
 
     /// <inheritdoc />
-    public override string Words => $"({left.Words} or {right.Words})";
+    public override string Words => $"{left.Words} or {right.Words}";
 
     /// <inheritdoc />
     public override bool Holds(Sheet sheet) => left.Holds(sheet) || right.Holds(sheet);

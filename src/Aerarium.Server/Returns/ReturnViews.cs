@@ -51,10 +51,11 @@ public sealed record DeadlineView(string Act, string Label, DateOnly Day, DateOn
 public sealed record LastYearView(long ReturnId, int Year, IReadOnlyDictionary<string, string> Values);
 
 /// <summary>The findings of a return.</summary>
+/// <param name="Revision">Revision of the return they are of.</param>
 /// <param name="Findings">The findings.</param>
 /// <param name="Stamp">What these findings are told by from others.</param>
 /// <param name="Ties">What the returns it is tied to say.</param>
-public sealed record FindingsView(IReadOnlyList<FindingView> Findings, int Stamp, IReadOnlyList<TieView> Ties);
+public sealed record FindingsView(long Revision, IReadOnlyList<FindingView> Findings, int Stamp, IReadOnlyList<TieView> Ties);
 
 /// <summary>A whole return.</summary>
 public sealed record ReturnView(

@@ -110,7 +110,7 @@ public sealed class Workspace
     public int FindingsStamp { get; }
 
     /// <summary>The findings as a page takes them.</summary>
-    public FindingsView FindingsInView() => new(Findings, FindingsStamp, Ties.Lines);
+    public FindingsView FindingsInView() => new(Record.Revision, Findings, FindingsStamp, Ties.Lines);
 
     /// <summary>How far the forms are filled in.</summary>
     public IReadOnlyList<Core.Engine.FormProgress> Progress { get; }

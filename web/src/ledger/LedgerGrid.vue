@@ -53,6 +53,7 @@ const found = computed((before?: Map<string, Finding[]>) => {
   return byRow
 })
 const text = (row: string, line: Line) => store.values.get(placeKey(line.key, row))?.value ?? ''
+const typedOrText = (row: string, line: Line) => store.drafts.get(placeKey(line.key, row))?.typed ?? text(row, line)
 
 /** The rows as shown: those that have the words looked for, ordered by the column chosen. The return keeps its own order. */
 const rows = computed(() => {
@@ -88,6 +89,7 @@ const editing = ref<string | null>(null)
 const focused = ref(false)
 const block = computed(() => blockOf(anchor.value, at.value))
 const several = computed(() => block.value.top !== block.value.bottom || block.value.left !== block.value.right)
+let before = ''
 let seen = 0
 
 const lineAt = (cell: Cell) => columns.value[cell.column]!
@@ -149,9 +151,9 @@ function begin(typed: string | null) {
   const row = rowAt(at.value)
   const line = lineAt(at.value)
   if (!row || line.computed || store.locked || !store.values.get(placeKey(line.key, row))?.open) return
-  const value = store.values.get(placeKey(line.key, row))
   seen = store.revision.value
-  editing.value = typed ?? store.drafts.get(placeKey(line.key, row))?.typed ?? value?.expression ?? value?.value ?? ''
+  before = store.drafts.get(placeKey(line.key, row))?.typed ?? store.said(line.key, row)
+  editing.value = typed ?? before
   void nextTick(() => {
     const editor = editorOf()
     editor?.focus()
@@ -181,8 +183,7 @@ function commit() {
   if (typed === null || !row) return
   editing.value = null
   const line = lineAt(at.value)
-  const before = store.values.get(placeKey(line.key, row))
-  if (typed !== (before?.expression ?? before?.value ?? '')) store.set(line.key, row, meant(line, typed), seen)
+  if (typed !== before) store.set(line.key, row, meant(line, typed), seen)
 }
 
 function leave(rowsDown: number, columnsRight: number) {
@@ -251,10 +252,10 @@ function each(change: (row: string, line: Line) => [string, Line, string] | null
     }
   if (!store.locked) store.setMany(cells)
 }
-const clear = () => each((row, line) => (text(row, line) ? [row, line, ''] : null))
+const clear = () => each((row, line) => (typedOrText(row, line) ? [row, line, ''] : null))
 function fillDown() {
   const first = rows.value[block.value.top]!
-  each((row, line) => (row === first ? null : [row, line, text(first, line)]))
+  each((row, line) => (row === first ? null : [row, line, store.said(line.key, first)]))
 }
 function removeRows() {
   if (store.locked) return
@@ -277,7 +278,9 @@ function onCopy(event: ClipboardEvent) {
   if (editing.value !== null) return
   const copied: string[][] = []
   for (let row = block.value.top; row <= block.value.bottom; row++)
-    copied.push(columns.value.slice(block.value.left, block.value.right + 1).map((c) => text(rows.value[row]!, c)))
+    copied.push(
+      columns.value.slice(block.value.left, block.value.right + 1).map((c) => typedOrText(rows.value[row]!, c)),
+    )
   event.clipboardData?.setData('text/plain', writeBlock(copied))
   event.preventDefault()
 }

@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { shallowReactive, shallowRef, ref } from 'vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Finding, Line, ReturnStore, Section, Value } from '../places/return/returnStore'
+import type { Draft, Finding, Line, ReturnStore, Section, Value } from '../places/return/returnStore'
 import { blockOf, readBlock, visible, writeBlock } from './gridCells'
 import GridSubtotals from './GridSubtotals.vue'
 import LedgerGrid from './LedgerGrid.vue'
@@ -70,6 +70,7 @@ const section = {
 
 function storeWith(rows: string[][]) {
   const values = shallowReactive(new Map<string, Value>())
+  const drafts = shallowReactive(new Map<string, Draft>())
   const ids = rows.map((_, index) => `r${index}`)
   rows.forEach((cells, index) =>
     cells.forEach((value, column) =>
@@ -84,13 +85,17 @@ function storeWith(rows: string[][]) {
   return {
     id: 1,
     values,
-    drafts: shallowReactive(new Map()),
+    drafts,
     findings: shallowRef<Finding[]>([]),
     focus: shallowRef(null),
     revision: ref(7),
     locked: false,
     rowsOf: () => ids,
     valueOf: (key: string, row: string) => values.get(`${key}|${row}`),
+    said: (key: string, row: string) => {
+      const draft = drafts.get(`${key}|${row}`)
+      return draft?.state === 'sending' ? draft.typed : (values.get(`${key}|${row}`)?.value ?? '')
+    },
     set: vi.fn(),
     setMany: vi.fn(),
     pasteRows: vi.fn(),
@@ -148,6 +153,33 @@ describe('a grid', () => {
     await wrapper.find('[data-editor]').setValue('other')
     await wrapper.find('[data-editor]').trigger('keydown', { key: 'Escape' })
     expect(store.set).not.toHaveBeenCalled()
+  })
+
+  it.each(['sending', 'refused'] as const)(
+    'sends what the server has once more, where something else is %s in between',
+    async (state) => {
+      const wrapper = grid()
+      store.drafts.set('list.rows.paid|r0', { typed: '7x', state })
+      await keys(wrapper, 'ArrowRight', 'ArrowRight', 'F2')
+      await wrapper.find('[data-editor]').setValue('100.50')
+      await wrapper.find('[data-editor]').trigger('keydown', { key: 'Enter' })
+      expect(store.set).toHaveBeenCalledWith('list.rows.paid', 'r0', '100.50', 7)
+    },
+  )
+
+  it('fills down what is on its way, and copies and clears what is seen', async () => {
+    const wrapper = grid()
+    store.drafts.set('list.rows.paid|r0', { typed: '250', state: 'sending' })
+    store.drafts.set('list.rows.received|r1', { typed: 'perhaps', state: 'refused' })
+    await keys(wrapper, 'ArrowRight', 'ArrowRight', { key: 'ArrowDown', shiftKey: true })
+    await keys(wrapper, { key: 'd', ctrlKey: true })
+    expect(store.setMany).toHaveBeenLastCalledWith([['r1', columns[2], '250']])
+    const setData = vi.fn()
+    await keys(wrapper, { key: 'ArrowRight', shiftKey: true })
+    await wrapper.find('[data-grid]').trigger('copy', { clipboardData: { setData } })
+    expect(setData).toHaveBeenCalledWith('text/plain', '250\tyes\n20\tperhaps')
+    await keys(wrapper, 'ArrowDown', 'ArrowUp', 'Delete')
+    expect(store.setMany).toHaveBeenLastCalledWith([['r1', columns[3], '']])
   })
 
   it('understands a code by the beginning of its label, and answers by a letter', async () => {

@@ -11,13 +11,12 @@ const isOpen = (section: Section) => store.openSections.value.has(section.positi
 const inScope = computed(() => store.pages)
 const outside = computed(() =>
   forms.value
-    .filter((form) => !form.beside || store.isOpen(form))
+    .filter((form) => !form.beside)
     .flatMap((form) => {
       const closed = form.sections.filter((section) => !isOpen(section))
       if (!closed.length) return []
-      if (form.beside) return []
       return form.sections.some(isOpen) || store.besideOf(form)
-        ? closed.map((section) => ({ title: section.title, why: section.when ?? '' }))
+        ? closed.map((section) => ({ title: `${form.title}: ${section.title}`, why: section.when ?? '' }))
         : [{ title: form.title, why: form.sections[0]!.when ?? '' }]
     }),
 )
@@ -73,7 +72,7 @@ const shownSections = (form: Form) =>
       <summary class="small secondary">Not in scope</summary>
       <div v-for="item in outside" :key="item.title" class="out" :title="`Applies if ${item.why}`">
         {{ item.title }}
-        <span class="small faint">{{ item.why.replace(/^'(.*)' is yes$/, '$1 no') }}</span>
+        <span class="small faint">{{ item.why.replace(/^'((?:(?! is yes).)*)' is yes$/, '$1 no') }}</span>
       </div>
     </details>
   </nav>

@@ -25,7 +25,9 @@ const closed = computed(() => !store.isOpen(form.value) && !store.besideOf(form.
 const unanswered = computed(() =>
   form.value.sections
     .flatMap((s) => s.lines)
-    .filter((l) => l.kind === 'answer' && l.mayBeRequired && !store.valueOf(l.key, null)?.value),
+    .filter(
+      (l) => l.kind === 'answer' && l.mayBeRequired && store.valueOf(l.key, null)?.open && !store.said(l.key, null),
+    ),
 )
 const usual = computed(() => {
   const yes = unanswered.value.filter((l) => l.usuallyYes).map((l) => l.label.replace(/\?$/, ''))
@@ -37,7 +39,7 @@ const next = computed(() => {
 })
 
 function answerRest() {
-  for (const line of unanswered.value) store.set(line.key, null, line.usuallyYes ? 'yes' : 'no', store.revision.value)
+  store.setMany(unanswered.value.map((line) => [null, line, line.usuallyYes ? 'yes' : 'no']))
 }
 
 function onKey(event: KeyboardEvent) {

@@ -17,7 +17,8 @@ watch(
   () => (editing.value = false),
 )
 function begin() {
-  typed.value = { ...entered.value }
+  const { amount: amountKey, reason: reasonKey } = props.line.override!
+  typed.value = { amount: store.said(amountKey, null), reason: store.said(reasonKey, null) }
   editing.value = true
 }
 function put(to: { amount: string; reason: string }) {

@@ -45,6 +45,7 @@ function fake(values: Record<string, string> = {}, remarks: Remark[] = []) {
     remarks: list,
     remarksOn: (line: string, row: string | null) => list.value.filter((r) => r.line === line && r.row === row),
     valueOf: (key: string) => (key in values ? { value: values[key] } : undefined),
+    said: (key: string) => values[key] ?? '',
     lineOf: (key: string) => ({ key }),
     setMany: vi.fn(),
   }

@@ -210,6 +210,62 @@ describe('a return as it is worked on', () => {
     ])
   })
 
+  it('goes back to what was typed before, though the server does not have that yet', async () => {
+    store.set('form.paid', null, '1', 10)
+    store.set('form.paid', null, '2', 10)
+    expect(store.said('form.paid', null)).toBe('2')
+    store.undo()
+    store.undo()
+    expect(store.said('form.paid', null)).toBe('100')
+    store.set('form.rows.cost', 'a', '70', 10)
+    store.duplicateRow(rows(store), 'a')
+    await settled()
+    const values = server.sent.flat().map((c) => (c as { value: string }).value)
+    expect(values).toEqual(['1', '2', '1', '100', '70', null, '70'])
+  })
+
+  it('goes by what the server has where a text was refused', async () => {
+    server.answer = () => result({ refusals: [{ line: 'form.paid', row: null, typed: 'x', message: 'not an amount' }] })
+    store.set('form.paid', null, 'x', 10)
+    await settled()
+    expect(store.said('form.paid', null)).toBe('100')
+  })
+
+  it('pastes a block over rows and adds those that are missing, as one step', async () => {
+    const cost = store.lineOf('form.rows.cost')!
+    store.pasteRows(rows(store), ['b'], [[[cost, '80']], [[cost, '90']], [[cost, '']]])
+    await settled()
+    store.undo()
+    await settled()
+    const [done, undone] = server.sent as Schemas['EntryChange'][][]
+    expect(done!.map((c) => [c.kind, c.value])).toEqual([
+      ['set', '80'],
+      ['add-row', null],
+      ['set', '90'],
+      ['add-row', null],
+    ])
+    expect(undone!.map((c) => [c.kind, c.value])).toEqual([
+      ['set', '8'],
+      ['remove-row', null],
+      ['remove-row', null],
+    ])
+    expect(undone![1]!.row).toBe(done![1]!.row)
+  })
+
+  it('removes several rows as one step, and brings them back where they were', async () => {
+    store.removeRows(rows(store), ['a', 'b', 'gone'])
+    expect(store.undone.value).toBe('2 rows removed.')
+    store.undo()
+    await settled()
+    const changes = server.sent.flat() as Schemas['EntryChange'][]
+    expect(changes.map((c) => [c.kind, c.row, c.position])).toEqual([
+      ['remove-row', 'a', null],
+      ['remove-row', 'b', null],
+      ['add-row', 'a', 0],
+      ['add-row', 'b', 1],
+    ])
+  })
+
   it('takes a whole file back as one step, and again', async () => {
     const section = rows(store)
     store.rows.set('form.rows', ['f1-2', 'f1-3'])
@@ -314,7 +370,7 @@ describe('a return as it is worked on', () => {
     server.live.changed!(result({ findings: { since: 10, from: 1, head: 0, now: [], end: 0, stamp: 1 } }) as never)
     expect(store.findings.value).toHaveLength(3)
     const tie = { line: 'form.paid', value: '5', sources: [], missing: [] }
-    server.live.findings!(4 as never, { findings: [a], stamp: 3, ties: [tie] } as never)
+    server.live.findings!(4 as never, { revision: 11, findings: [a], stamp: 3, ties: [tie] } as never)
     expect(store.findings.value).toEqual([a])
     expect(store.ties.value.get('form.paid')).toEqual(tie)
   })
@@ -336,6 +392,28 @@ describe('a return as it is worked on', () => {
     await settled()
     expect(store.revision.value).toBe(20)
     expect(store.findings.value).toMatchObject([{ id: 'late' }])
+  })
+
+  it('shows the newer of two readings, though the older arrives last', async () => {
+    let arrive: (view: object) => void = () => {}
+    server.view = new Promise((resolve) => (arrive = resolve))
+    const older = store.reload()
+    server.view = { ...view(), revision: 12, openSections: [0, 1], values: [value('form.paid', '300')] }
+    await store.reload()
+    arrive({ ...view(), revision: 11 })
+    await older
+    expect(store.revision.value).toBe(12)
+    expect([...store.openSections.value]).toEqual([0, 1])
+    expect(store.valueOf('form.paid', null)?.value).toBe('300')
+  })
+
+  it('does not go back to an answer or to findings of before what it shows', async () => {
+    server.view = { ...view(), revision: 12, values: [value('form.paid', '300')], findings: [{ id: 'now' }] }
+    await store.reload()
+    server.live.changed!(result({ revision: 11, values: [value('form.paid', '200')] as never }) as never)
+    server.live.findings!(4 as never, { revision: 11, findings: [], stamp: 5, ties: [] } as never)
+    expect(store.valueOf('form.paid', null)?.value).toBe('300')
+    expect(store.findings.value).toMatchObject([{ id: 'now' }])
   })
 
   it('keeps theirs by letting go of mine', async () => {

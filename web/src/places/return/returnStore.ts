@@ -1,9 +1,19 @@
-import { HubConnectionBuilder, LogLevel, type HubConnection } from '@microsoft/signalr'
 import { computed, nextTick, ref, shallowReactive, shallowRef } from 'vue'
 import { api, call, Problem, type Schemas } from '../../api/client'
 import { EditQueue } from './editQueue'
+import {
+  addRowStep,
+  duplicateStep,
+  moveStep,
+  pasteStep,
+  removeStep,
+  setStep,
+  type Change,
+  type Now,
+  type Step,
+} from './editSteps'
+import { LiveReturn } from './liveReturn'
 
-type Change = Schemas['EntryChange']
 export type Line = Schemas['LineLayout']
 export type Section = Schemas['SectionLayout']
 export type Form = Schemas['FormLayout']
@@ -26,17 +36,12 @@ export interface Spot {
   row: string | null
 }
 
-interface Step {
-  undo: Change[] | (() => Promise<unknown>)
-  redo: Change[] | (() => Promise<unknown>)
-}
-
 export function placeKey(line: string, row: string | null | undefined): string {
   return `${line}|${row ?? ''}`
 }
 
 /** One return as it is worked on: values, rows, findings; edits, undo, live changes of others. */
-export class ReturnStore {
+export class ReturnStore implements Now {
   readonly view = shallowRef<Schemas['ReturnView']>(null!)
   readonly values = shallowReactive(new Map<string, Value>())
   readonly rows = shallowReactive(new Map<string, string[]>())
@@ -60,8 +65,7 @@ export class ReturnStore {
   private readonly lines = new Map<string, { line: Line; form: Form; section: Section }>()
   private readonly past: Step[] = []
   private readonly future: Step[] = []
-  private connection: HubConnection | null = null
-  private freshRow = 0
+  private readonly live: LiveReturn
   /** Tells the findings shown from others of the same revision. */
   private findingsStamp = 0
 
@@ -87,6 +91,7 @@ export class ReturnStore {
       (problem, sent) => this.refuse(problem, sent),
       () => this.reload(),
     )
+    this.live = this.listen()
     this.show(view)
     const key = `aerarium-opening-${id}`
     this.openingBalance = sessionStorage.getItem(key) ?? this.balance
@@ -104,7 +109,7 @@ export class ReturnStore {
       }),
     )
     const store = new ReturnStore(id, layout, view, me)
-    void store.connect()
+    void store.live.start()
     void store.loadRemarks()
     return store
   }
@@ -138,6 +143,14 @@ export class ReturnStore {
 
   valueOf(line: string, row: string | null): Value | undefined {
     return this.values.get(placeKey(line, row))
+  }
+
+  /** What was typed into a line: what is on its way to the server, or else what the server has. */
+  said(line: string, row: string | null): string {
+    const draft = this.drafts.get(placeKey(line, row))
+    if (draft?.state === 'sending') return draft.typed
+    const value = this.valueOf(line, row)
+    return value?.expression ?? value?.value ?? ''
   }
 
   rowsOf(section: string): string[] {
@@ -184,65 +197,23 @@ export class ReturnStore {
 
   /** Sets a line to what was typed; `seen` is the revision when typing began. */
   set(line: string, row: string | null, typed: string, seen: number) {
-    const before = this.valueOf(line, row)
-    const change: Change = { kind: 'set', line, row, section: null, position: null, value: typed, seen }
-    const back: Change = { ...change, value: before?.expression ?? before?.value ?? '', seen: Number.MAX_SAFE_INTEGER }
-    this.do({ undo: [back], redo: [change] })
+    this.do(setStep(this, [[row, line, typed]], seen))
   }
 
   /** Sets several cells as one step that is undone at once. */
   setMany(cells: [string | null, Line, string][]) {
-    const step = { undo: [] as Change[], redo: [] as Change[] }
-    for (const [row, line, typed] of cells) {
-      const before = this.valueOf(line.key, row)
-      const change: Change = {
-        kind: 'set',
-        line: line.key,
-        row,
-        section: null,
-        position: null,
-        value: typed,
-        seen: this.revision.value,
-      }
-      step.redo.push(change)
-      step.undo.push({
-        ...change,
-        value: before?.expression ?? before?.value ?? '',
-        seen: Number.MAX_SAFE_INTEGER,
-      })
-    }
-    if (cells.length) this.do(step)
+    if (cells.length)
+      this.do(
+        setStep(
+          this,
+          cells.map(([row, line, typed]) => [row, line.key, typed]),
+        ),
+      )
   }
 
   /** Puts a block of typed texts into rows, from the first on; rows that are missing are added. One step. */
   pasteRows(section: Section, into: string[], block: [Line, string][][]) {
-    const step = { undo: [] as Change[], redo: [] as Change[] }
-    block.forEach((cells, index) => {
-      const present = into[index]
-      const row = present ?? this.newRow()
-      if (!present) step.redo.push(this.rowChange('add-row', section, row))
-      for (const [line, typed] of cells) {
-        const before = present ? this.valueOf(line.key, row) : undefined
-        if (!present && !typed) continue
-        const change: Change = {
-          kind: 'set',
-          line: line.key,
-          row,
-          section: null,
-          position: null,
-          value: typed,
-          seen: this.revision.value,
-        }
-        step.redo.push(change)
-        if (present)
-          step.undo.push({
-            ...change,
-            value: before?.expression ?? before?.value ?? '',
-            seen: Number.MAX_SAFE_INTEGER,
-          })
-      }
-      if (!present) step.undo.push(this.rowChange('remove-row', section, row))
-    })
+    const step = pasteStep(this, section, into, block)
     if (step.redo.length) this.do(step)
   }
 
@@ -250,63 +221,30 @@ export class ReturnStore {
   removeRows(section: Section, rows: string[]) {
     const all = this.rowsOf(section.table!.key)
     const gone = rows.filter((row) => all.includes(row))
-    this.do({
-      redo: gone.map((row) => this.rowChange('remove-row', section, row)),
-      undo: gone.map((row) => this.rowChange('add-row', section, row, all.indexOf(row))),
-    })
+    this.do(removeStep(this, section, gone))
     this.undone.value = gone.length === 1 ? `${section.table!.rowLabel} removed.` : `${gone.length} rows removed.`
   }
 
   addRow(section: Section, after?: string, goThere = true) {
     const rows = this.rowsOf(section.table!.key)
-    const row = this.newRow()
-    const position = after ? rows.indexOf(after) + 1 : rows.length
-    this.do({
-      redo: [this.rowChange('add-row', section, row, position)],
-      undo: [this.rowChange('remove-row', section, row)],
-    })
+    const { row, step } = addRowStep(this, section, after ? rows.indexOf(after) + 1 : rows.length)
+    this.do(step)
     const first = section.lines.find((line) => !line.computed)
     if (first && goThere) void nextTick(() => this.goTo({ line: first.key, row }))
   }
 
   duplicateRow(section: Section, from: string) {
-    const row = this.newRow()
-    const copies = section.lines
-      .filter((line) => !line.computed)
-      .map((line) => ({ line, value: this.valueOf(line.key, from) }))
-      .filter(({ value }) => value?.value != null)
-      .map(({ line, value }): Change => ({
-        kind: 'set',
-        line: line.key,
-        row,
-        section: null,
-        position: null,
-        value: value!.expression ?? value!.value!,
-        seen: this.revision.value,
-      }))
-    const position = this.rowsOf(section.table!.key).indexOf(from) + 1
-    this.do({
-      redo: [this.rowChange('add-row', section, row, position), ...copies],
-      undo: [this.rowChange('remove-row', section, row)],
-    })
+    this.do(duplicateStep(this, section, from))
   }
 
   removeRow(section: Section, row: string) {
-    const position = this.rowsOf(section.table!.key).indexOf(row)
     const name = this.nameOfRow(section, row)
-    this.do({
-      redo: [this.rowChange('remove-row', section, row)],
-      undo: [this.rowChange('add-row', section, row, position)],
-    })
+    this.do(removeStep(this, section, [row]))
     this.undone.value = `${name} removed.`
   }
 
   moveRow(section: Section, row: string, by: number) {
-    const from = this.rowsOf(section.table!.key).indexOf(row)
-    this.do({
-      redo: [this.rowChange('move-row', section, row, from + by)],
-      undo: [this.rowChange('move-row', section, row, from)],
-    })
+    this.do(moveStep(this, section, row, by))
   }
 
   undo() {
@@ -394,7 +332,7 @@ export class ReturnStore {
 
   async close() {
     this.queue.stop()
-    await this.connection?.stop()
+    await this.live.stop()
   }
 
   /** Takes what the returns say that a line is tied to, whatever was typed over it. */
@@ -466,9 +404,11 @@ export class ReturnStore {
   }
 
   private apply(result: Schemas['EditResult']) {
+    // It tells of a state before the one that is shown: the whole return was read anew in between.
+    if (result.revision < this.revision.value) return
     for (const value of result.values) this.values.set(placeKey(value.line, value.row), value)
     for (const rows of result.rows) this.rows.set(rows.section, rows.rows)
-    if (result.revision <= this.revision.value) return
+    if (result.revision === this.revision.value) return
     if (result.findings.since !== this.revision.value || result.findings.from !== this.findingsStamp) {
       void this.reload()
       return
@@ -499,6 +439,8 @@ export class ReturnStore {
 
   /** Takes findings that changed without an edit: one was accepted, or a return this one is tied to says something else. */
   takeFindings(view: Schemas['FindingsView']) {
+    // Those of a state before the one that is shown; the edit that led to it has told of them.
+    if (view.revision < this.revision.value) return
     this.findings.value = view.findings
     this.findingsStamp = view.stamp
     this.showTies(view.ties)
@@ -517,63 +459,25 @@ export class ReturnStore {
     this.showSummary(view)
   }
 
-  private newRow(): string {
-    return `r${Date.now().toString(36)}-${(this.freshRow++).toString(36)}-${crypto.getRandomValues(new Uint16Array(1))[0]!.toString(36)}`
-  }
-
-  private rowChange(
-    kind: 'add-row' | 'remove-row' | 'move-row',
-    section: Section,
-    row: string,
-    position?: number,
-  ): Change {
-    return {
-      kind,
-      line: null,
-      row,
-      section: section.table!.key,
-      position: position ?? null,
-      value: null,
-      seen: this.revision.value,
-    }
-  }
-
-  private async connect() {
-    const connection = new HubConnectionBuilder()
-      .withUrl('/hubs/returns')
-      .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 1500 })
-      .configureLogging(LogLevel.None)
-      .build()
-    this.connection = connection
-    connection.on('changed', (result: Schemas['EditResult']) => this.apply(result))
-    connection.on('findings', (returnId: number, findings: Schemas['FindingsView']) => {
-      if (returnId === this.id) this.takeFindings(findings)
+  private listen(): LiveReturn {
+    return new LiveReturn(this.id, {
+      changed: (result) => this.apply(result),
+      findings: (view) => this.takeFindings(view),
+      remarks: (remarks) => (this.remarks.value = remarks),
+      presence: (names) => (this.others.value = names.filter((name) => name !== this.me.name)),
+      status: () => void this.reload().then(() => this.statusTick.value++),
+      listening: async (connection) => {
+        this.queue.connection = connection
+        // What was said between opening the return and listening.
+        await this.loadRemarks()
+      },
+      back: async (connection) => {
+        this.queue.connection = connection
+        await this.queue.flush()
+        await this.reload()
+        await this.loadRemarks()
+        this.statusTick.value++
+      },
     })
-    connection.on('remarks', (returnId: number, remarks: Remark[]) => {
-      if (returnId === this.id) this.remarks.value = remarks
-    })
-    connection.on('presence', (returnId: number, names: string[]) => {
-      if (returnId === this.id) this.others.value = names.filter((name) => name !== this.me.name)
-    })
-    connection.on('status', (returnId: number) => {
-      if (returnId === this.id) void this.reload().then(() => this.statusTick.value++)
-    })
-    connection.onreconnected(async (id) => {
-      this.queue.connection = id ?? null
-      await connection.invoke('Join', this.id)
-      await this.queue.flush()
-      await this.reload()
-      await this.loadRemarks()
-      this.statusTick.value++
-    })
-    try {
-      await connection.start()
-      this.queue.connection = connection.connectionId
-      await connection.invoke('Join', this.id)
-      // What was said between opening the return and listening.
-      await this.loadRemarks()
-    } catch {
-      setTimeout(() => this.connection === connection && void this.connect(), 2000)
-    }
   }
 }
