@@ -18,6 +18,7 @@ watch([() => store.statusTick.value, () => store.stage.value], load, { immediate
 
 const change = (pending: () => Promise<Schemas['ApprovalView']>) =>
   act(async () => {
+    await store.queue.settled()
     view.value = await pending()
     await store.reload()
   })
@@ -26,6 +27,7 @@ const approve = () => change(() => call(api.POST('/api/returns/{id}/approval/app
 const link = ref('')
 const askClient = () =>
   act(async () => {
+    await store.queue.settled()
     const asked = await call(api.POST('/api/returns/{id}/approval/ask-client', { params }))
     link.value = `${window.location.origin}${asked.path}`
     await load()

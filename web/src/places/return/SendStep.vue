@@ -35,6 +35,7 @@ onBeforeUnmount(() => window.clearInterval(timer))
 function change(pending: () => Promise<Schemas['SendView']>) {
   confirming.value = false
   return act(async () => {
+    await store.queue.settled()
     view.value = await pending()
     await store.reload()
   })

@@ -30,12 +30,13 @@ vi.stubGlobal('localStorage', {
 describe('edits on their way', () => {
   const results: unknown[] = []
   const problems: Problem[] = []
-  const open = () =>
+  const open = (person = 3, back = () => {}) =>
     new EditQueue(
       7,
+      person,
       (result) => results.push(result),
       (problem) => problems.push(problem),
-      async () => {},
+      back,
     )
 
   beforeEach(() => {
@@ -68,15 +69,65 @@ describe('edits on their way', () => {
     queue.push([change('1'), change('2')])
     await vi.advanceTimersByTimeAsync(10)
     expect(queue.offline.value).toBe(true)
-    expect(JSON.parse(kept.get('aerarium-unsent-7')!).map((c: { value: string }) => c.value)).toEqual(['1', '2'])
+    expect(JSON.parse(kept.get('aerarium-unsent-3-7')!).map((c: { value: string }) => c.value)).toEqual(['1', '2'])
     await vi.advanceTimersByTimeAsync(2000)
     expect(queue.offline.value).toBe(false)
     expect(queue.waiting.value).toBe(0)
   })
 
+  it('settles once the server has everything, what was typed meanwhile included', async () => {
+    let answer: (result: unknown) => void = () => {}
+    send.mockImplementationOnce(() => new Promise((resolve) => (answer = resolve))).mockResolvedValue({ savedAt: 't2' })
+    const queue = open()
+    await queue.settled()
+    queue.push([change('1')])
+    queue.push([change('2')])
+    const settling = queue.settled().then(() => results.length)
+    answer({ savedAt: 't1' })
+    expect(await settling).toBe(2)
+  })
+
+  it('does not settle while the server cannot be reached, and says so', async () => {
+    vi.useFakeTimers()
+    send.mockRejectedValueOnce(new Unreachable('no')).mockResolvedValue({ savedAt: 't' })
+    const queue = open()
+    queue.push([change('1')])
+    await expect(queue.settled()).rejects.toThrow('One change has not reached the server yet')
+    await expect(queue.settled()).rejects.toThrow(Unreachable)
+    await vi.advanceTimersByTimeAsync(2000)
+    await queue.settled()
+    expect(results.length).toBe(1)
+  })
+
   it('finds them again after the page was closed', () => {
-    kept.set('aerarium-unsent-7', JSON.stringify([change('9')]))
+    kept.set('aerarium-unsent-3-7', JSON.stringify([change('9')]))
     expect(open().unsent.map((c) => c.value)).toEqual(['9'])
+    expect(open(4).unsent).toEqual([])
+  })
+
+  it('keeps edits while nobody is signed in', async () => {
+    send.mockRejectedValue(new Problem(401, 'Sign in.'))
+    const queue = open()
+    queue.push([change('1')])
+    await settled()
+    queue.stop()
+    expect(problems).toEqual([])
+    expect(open().unsent.map((c) => c.value)).toEqual(['1'])
+  })
+
+  it('loses nothing that is typed while the return is read anew', async () => {
+    vi.useFakeTimers()
+    send.mockRejectedValueOnce(new Unreachable('no')).mockResolvedValue({ savedAt: 't' })
+    const queue = open(3, () => queue.push([change('2')]))
+    queue.push([change('1')])
+    await queue.flush()
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(send.mock.calls.map(([changes]) => (changes as { value: string }[]).map((c) => c.value))).toEqual([
+      ['1'],
+      ['1'],
+      ['2'],
+    ])
+    expect(queue.waiting.value).toBe(0)
   })
 
   it('tells what the server refuses and goes on', async () => {

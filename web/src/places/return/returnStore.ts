@@ -87,9 +87,10 @@ export class ReturnStore implements Now {
         for (const line of section.lines) this.lines.set(line.key, { line, form, section })
     this.queue = new EditQueue(
       id,
+      me.id,
       (result, sent) => this.take(result, sent),
       (problem, sent) => this.refuse(problem, sent),
-      () => this.reload(),
+      () => void this.readAnew(),
     )
     this.live = this.listen()
     this.show(view)
@@ -330,6 +331,15 @@ export class ReturnStore implements Now {
     if (view.revision >= this.revision.value) this.show(view)
   }
 
+  /** Reads the return anew when nobody asked for it; that it cannot be read is told on the page. */
+  private async readAnew() {
+    try {
+      await this.reload()
+    } catch (error) {
+      this.problem.value = (error as Error).message
+    }
+  }
+
   async close() {
     this.queue.stop()
     await this.live.stop()
@@ -410,7 +420,7 @@ export class ReturnStore implements Now {
     for (const rows of result.rows) this.rows.set(rows.section, rows.rows)
     if (result.revision === this.revision.value) return
     if (result.findings.since !== this.revision.value || result.findings.from !== this.findingsStamp) {
-      void this.reload()
+      void this.readAnew()
       return
     }
     this.revision.value = result.revision
@@ -465,7 +475,7 @@ export class ReturnStore implements Now {
       findings: (view) => this.takeFindings(view),
       remarks: (remarks) => (this.remarks.value = remarks),
       presence: (names) => (this.others.value = names.filter((name) => name !== this.me.name)),
-      status: () => void this.reload().then(() => this.statusTick.value++),
+      status: () => void this.readAnew().then(() => this.statusTick.value++),
       listening: async (connection) => {
         this.queue.connection = connection
         // What was said between opening the return and listening.
@@ -474,7 +484,7 @@ export class ReturnStore implements Now {
       back: async (connection) => {
         this.queue.connection = connection
         await this.queue.flush()
-        await this.reload()
+        await this.readAnew()
         await this.loadRemarks()
         this.statusTick.value++
       },
