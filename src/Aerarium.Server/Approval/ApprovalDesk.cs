@@ -48,7 +48,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
         RequireClean(workspace);
         if (Remarks.OpenOf(unit, id) is > 0 and var remarks)
         {
-            throw PlainProblem.Conflict($"{remarks} {(remarks == 1 ? "remark is" : "remarks are")} open; answer and settle them in Review first.");
+            throw PlainProblem.Conflict($"{remarks} {(remarks == 1 ? "remark is" : "remarks are")} open; answer and settle {(remarks == 1 ? "it" : "them")} in Review first.");
         }
 
         var needsSecond = ApprovalRules.Of(unit).NeedSecond(workspace.Record.Definition, workspace.Evaluation.Balance);

@@ -33,6 +33,8 @@ const focused = computed(
     (store.focus.value.line === props.line.key || store.focus.value.line === props.beside?.key),
 )
 const wide = computed(() => ['text', 'identifier', 'choice', 'row'].includes(props.line.kind))
+/** Without a return for last year its column is left to the label. */
+const alone = computed(() => !wide.value && !props.beside && !store.view.value.lastYear)
 const finding = computed<Finding | undefined>(() =>
   store.findings.value.find(
     (f) =>
@@ -76,7 +78,7 @@ const before = computed(() => {
   <div
     v-if="present"
     class="line"
-    :class="[line.rule, { focused, closed: !value?.open && !parallel?.open, wide, parallel: beside }]"
+    :class="[line.rule, { focused, closed: !value?.open && !parallel?.open, wide, alone, parallel: beside }]"
     :data-line="key"
   >
     <span class="number faint small">{{ line.number }}</span>
@@ -88,7 +90,7 @@ const before = computed(() => {
       <span v-if="line.unit" class="from faint small">{{ line.unit }}</span>
       <SeverityMark v-if="finding" :severity="finding.severity" class="mark" />
     </span>
-    <span v-if="!wide && !beside" class="last faint">{{ before }}</span>
+    <span v-if="!wide && !beside && !alone" class="last faint">{{ before }}</span>
     <span class="origin faint small" :title="originTitle">{{ origin }}</span>
     <LedgerValue :line="line" :row="row" />
     <LedgerValue v-if="beside" :line="beside" :row="row" data-column="beside" />
@@ -120,6 +122,9 @@ const before = computed(() => {
 }
 .line.wide {
   grid-template-columns: 42px minmax(0, 1fr) 52px 252px;
+}
+.line.alone {
+  grid-template-columns: 42px minmax(0, 1fr) 52px 132px;
 }
 .line.parallel,
 .line.parallel.wide {

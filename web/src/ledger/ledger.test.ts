@@ -57,6 +57,7 @@ function fakeStore(now: Value) {
     revision: ref(7),
     locked: false,
     layout: { forms: [] },
+    view: { value: { lastYear: null } },
     set: vi.fn(),
     keepTheirs: vi.fn(),
     useMine: vi.fn(),

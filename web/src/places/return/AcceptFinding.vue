@@ -53,6 +53,7 @@ async function accept() {
 <style scoped>
 .accept {
   display: flex;
+  flex: 1 1 340px;
   flex-wrap: wrap;
   gap: 8px;
 }

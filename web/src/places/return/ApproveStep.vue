@@ -51,6 +51,7 @@ const left = computed(() =>
     .filter(Boolean)
     .join(' and '),
 )
+const remarks = computed(() => store.openRemarks.value.length)
 const declared = (value: string | null | undefined, line: string) =>
   line.endsWith('date')
     ? day(value)
@@ -113,9 +114,13 @@ const declared = (value: string | null | undefined, line: string) =>
           <v-btn v-if="session.mayPrepare" :disabled="busy || !!left" @click="handOver">Hand over for approval</v-btn>
         </div>
         <div v-else-if="view.stage === 'waiting'" class="acts">
+          <p v-if="remarks" class="secondary">
+            {{ plural(remarks, 'remark') }} to be answered and settled first.
+            <router-link :to="`/returns/${store.id}/review`">To Review</router-link>
+          </p>
           <p v-if="view.whyNotMe" class="secondary">{{ view.whyNotMe }}</p>
           <template v-else>
-            <v-btn :disabled="busy" @click="approve">{{
+            <v-btn :disabled="busy || !!remarks" @click="approve">{{
               view.needsSecond && !view.approvedBy ? 'Sign as the first' : 'Approve and freeze'
             }}</v-btn>
           </template>

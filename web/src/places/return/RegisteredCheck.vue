@@ -61,7 +61,7 @@ const words: Record<string, string> = {
 
 <style scoped>
 .registered {
-  margin: 46px 30px -18px;
+  margin: 46px 30px -8px;
   max-width: 700px;
 }
 p {

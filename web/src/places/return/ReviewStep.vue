@@ -29,7 +29,9 @@ const views = [
   ['workings', 'Workings'],
 ] as const
 type View = (typeof views)[number][0]
-const view = ref<View>(route.query.view === undefined ? 'last-year' : (String(route.query.view) as View))
+const view = ref<View>(
+  (route.query.view as View | undefined) ?? (store.view.value.lastYear ? 'last-year' : 'alternatives'),
+)
 
 /** The latest open remark of every line that has one. */
 const threads = computed(() => [...new Map(store.openRemarks.value.map((r) => [`${r.line}|${r.row}`, r])).values()])
