@@ -4,9 +4,11 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Aerarium.Server.Demo;
 using Aerarium.StandIn;
+using Dapper;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Aerarium.Server.Tests;
@@ -14,7 +16,7 @@ namespace Aerarium.Server.Tests;
 /// <summary>A server and a stand-in on free ports with the demonstration, in a folder of their own.</summary>
 public sealed class Practice : IAsyncDisposable
 {
-    /// <summary>The demonstration as it stands right after it was made, with everything it sends still queued; made once, copied for every practice.</summary>
+    /// <summary>The demonstration with everything answered that it sends, and the authority's side of it; made once, copied for every practice.</summary>
     private static readonly Lazy<Task<Practice>> Seeded = new(SeedAsync);
 
     /// <summary>The authority's certificate, the same for every test: making a key takes longer than most of them.</summary>
@@ -52,18 +54,18 @@ public sealed class Practice : IAsyncDisposable
     public static async Task<Practice> StartAsync(bool demo = true)
     {
         var practice = new Practice();
-        await practice.StartAuthorityAsync("http://127.0.0.1:0");
         if (demo)
         {
             var seeded = await Seeded.Value;
-            foreach (var file in Directory.EnumerateFiles(seeded.DataFolder, "*", SearchOption.AllDirectories))
+            foreach (var file in Directory.EnumerateFiles(seeded._folder, "*", SearchOption.AllDirectories))
             {
-                var copy = Path.Combine(practice.DataFolder, Path.GetRelativePath(seeded.DataFolder, file));
+                var copy = Path.Combine(practice._folder, Path.GetRelativePath(seeded._folder, file));
                 Directory.CreateDirectory(Path.GetDirectoryName(copy)!);
                 File.Copy(file, copy);
             }
         }
 
+        await practice.StartAuthorityAsync("http://127.0.0.1:0");
         await practice.StartServerAsync(demo);
         return practice;
     }
@@ -78,11 +80,24 @@ public sealed class Practice : IAsyncDisposable
     {
         var practice = new Practice();
         await practice.StartAuthorityAsync("http://127.0.0.1:0");
-        practice.Build(demo: true);
+        await practice.StartServerAsync();
+        await practice.AnsweredAsync();
+        await practice.Server.StopAsync();
         await practice.Server.DisposeAsync();
         await practice.StopAuthorityAsync();
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(practice._folder, recursive: true);
         return practice;
+    }
+
+    /// <summary>Waits until the authority has answered everything that was sent.</summary>
+    private async Task AnsweredAsync()
+    {
+        await using var database = new SqliteConnection($"Data Source={DatabaseFile};Mode=ReadOnly;Pooling=False");
+        for (var attempt = 0; database.ExecuteScalar<long>("SELECT count(*) FROM sending WHERE state IN ('queued', 'pending')") > 0; attempt++)
+        {
+            Assert.True(attempt < 600, "What the demonstration sends was not answered within a minute.");
+            await Task.Delay(100);
+        }
     }
 
     private void Build(bool demo) => Server = ServerApplication.Build(

@@ -58,17 +58,32 @@ public sealed record DeskItem(
     IReadOnlyList<string> Tags);
 
 /// <summary>Which returns are asked for, and in which order; what is left out is open returns by group.</summary>
-/// <param name="List">The list: open, not-started, waiting, approved, sent, rejected, overdue, accepted, unpaid, all.</param>
-/// <param name="Search">Words that must all be found in client, identifier, group or year.</param>
-/// <param name="HolderId">Held by this person.</param>
-/// <param name="Tag">Carrying this tag.</param>
-/// <param name="Definition">Of this return type.</param>
-/// <param name="Year">Of this tax year.</param>
-/// <param name="Order">The order: group, client, due, stage, findings, balance, holder, year.</param>
-/// <param name="Descending">Whether it is turned round.</param>
-public sealed record DeskQuestion(
-    string? List, string? Search, long? HolderId, string? Tag, string? Definition, long? Year, string? Order, bool? Descending)
+public sealed record DeskQuestion
 {
+    /// <summary>The list: open, not-started, waiting, approved, sent, rejected, overdue, accepted, unpaid, all.</summary>
+    public string? List { get; init; }
+
+    /// <summary>Words that must all be found in client, identifier, group or year.</summary>
+    public string? Search { get; init; }
+
+    /// <summary>Held by this person.</summary>
+    public long? HolderId { get; init; }
+
+    /// <summary>Carrying this tag.</summary>
+    public string? Tag { get; init; }
+
+    /// <summary>Of this return type.</summary>
+    public string? Definition { get; init; }
+
+    /// <summary>Of this tax year.</summary>
+    public long? Year { get; init; }
+
+    /// <summary>The order: group, client, due, stage, findings, balance, holder, year.</summary>
+    public string? Order { get; init; }
+
+    /// <summary>Whether it is turned round.</summary>
+    public bool? Descending { get; init; }
+
     /// <summary>The query.</summary>
     /// <exception cref="PlainProblem">There is no such list or order.</exception>
     public DeskQuery Query() => new()

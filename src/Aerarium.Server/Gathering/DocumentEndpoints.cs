@@ -14,11 +14,20 @@ public sealed record DocumentView(
     long Id, long? ReturnId, string Kind, long? Year, string Name, string MediaType, long Bytes, long? Pages, string AddedBy, string AddedAt);
 
 /// <summary>What is added: the file itself is the body of the request.</summary>
-/// <param name="Name">File name.</param>
-/// <param name="Kind">What it is: certificate, letter, receipt ...</param>
-/// <param name="Year">Year it belongs to.</param>
-/// <param name="ReturnId">Return it belongs to.</param>
-public sealed record NewDocument(string? Name, string? Kind, int? Year, long? ReturnId);
+public sealed record NewDocument
+{
+    /// <summary>File name.</summary>
+    public string? Name { get; init; }
+
+    /// <summary>What it is: certificate, letter, receipt ...</summary>
+    public string? Kind { get; init; }
+
+    /// <summary>Year it belongs to.</summary>
+    public int? Year { get; init; }
+
+    /// <summary>Return it belongs to.</summary>
+    public long? ReturnId { get; init; }
+}
 
 /// <summary>Documents attached to clients and returns: kept by their hash, shown as they are, never run.</summary>
 internal static class DocumentEndpoints

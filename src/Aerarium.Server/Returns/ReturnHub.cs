@@ -12,19 +12,21 @@ public sealed class ReturnHub(Presence presence, PracticeDatabase database, Kept
     /// <summary>Group of the connections that have a return open.</summary>
     public static string GroupOf(long returnId) => $"return-{returnId}";
 
-    /// <summary>Opens a return on this connection.</summary>
+    /// <summary>Opens a return on this connection; its revision now, so that a page which read it before knows whether it missed a change.</summary>
     /// <exception cref="HubException">The return belongs to another team.</exception>
-    public async Task Join(long returnId)
+    public async Task<long> Join(long returnId)
     {
         var caller = Caller.Of(Context.User!);
-        if (KeptReturns.IsKept(returnId) ? files.Find(returnId, caller.Id) is null : !database.Read(unit => caller.Reach.Sees(unit, returnId)))
+        var place = KeptReturns.IsKept(returnId) ? files.Find(returnId, caller.Id) : database.Read(unit => caller.Reach.Sees(unit, returnId)) ? database : null;
+        if (place is null)
         {
             throw new HubException("This return does not exist, or no longer.");
         }
 
         await Groups.AddToGroupAsync(Context.ConnectionId, GroupOf(returnId));
-        presence.Join(Context.ConnectionId, returnId, Caller.Of(Context.User!).Name);
+        presence.Join(Context.ConnectionId, returnId, caller.Name);
         await TellPresence(returnId);
+        return place.Read(unit => Storage.Returns.Find(unit, returnId))?.Revision ?? 0;
     }
 
     /// <summary>Closes a return on this connection.</summary>

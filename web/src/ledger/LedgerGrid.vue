@@ -309,10 +309,15 @@ function sortBy(line: Line) {
 watch(
   () => store.focus.value,
   (spot) => {
-    if (!spot?.row || focused.value) return
+    if (!spot?.row || (focused.value && spot.row === rowAt(at.value) && spot.line === lineAt(at.value).key)) return
+    if (!rows.value.includes(spot.row) && all.value.includes(spot.row)) {
+      words.value = ''
+      onlyFound.value = false
+    }
     const row = rows.value.indexOf(spot.row)
     const column = columns.value.findIndex((c) => c.key === spot.line)
     if (row < 0 || column < 0) return
+    commit()
     at.value = anchor.value = { row, column }
     void nextTick(() => {
       show()

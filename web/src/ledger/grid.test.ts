@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { shallowReactive, shallowRef, ref } from 'vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Draft, Finding, Line, ReturnStore, Section, Value } from '../places/return/returnStore'
+import type { Draft, Finding, Line, ReturnStore, Section, Spot, Value } from '../places/return/returnStore'
 import { blockOf, readBlock, visible, writeBlock } from './gridCells'
 import GridSubtotals from './GridSubtotals.vue'
 import LedgerGrid from './LedgerGrid.vue'
@@ -87,7 +87,7 @@ function storeWith(rows: string[][]) {
     values,
     drafts,
     findings: shallowRef<Finding[]>([]),
-    focus: shallowRef(null),
+    focus: shallowRef<Spot | null>(null),
     revision: ref(7),
     locked: false,
     rowsOf: () => ids,
@@ -241,6 +241,22 @@ describe('a grid', () => {
     await wrapper.find('input[type=checkbox]').setValue(true)
     expect(payers()).toEqual(['Coral'])
     expect(wrapper.text()).toContain('Check.')
+  })
+
+  it('goes to a finding from within, keeps what was being typed, and shows a row that was filtered away', async () => {
+    const wrapper = grid()
+    await wrapper.find('[data-grid]').trigger('focusin')
+    await keys(wrapper, 'ArrowRight', 'ArrowRight', '7')
+    await wrapper.find('[data-editor]').setValue('75')
+    store.focus.value = { line: 'list.rows.code', row: 'r2' }
+    await flushPromises()
+    expect(store.set).toHaveBeenCalledWith('list.rows.paid', 'r0', '75', 7)
+    expect(wrapper.find('.cell.at').attributes('data-place')).toBe('list.rows.code|r2')
+    await wrapper.find('input[type=search]').setValue('salt')
+    store.focus.value = { line: 'list.rows.payer', row: 'r1' }
+    await flushPromises()
+    expect(wrapper.find('.cell.at').attributes('data-place')).toBe('list.rows.payer|r1')
+    expect(wrapper.findAll('[role=row]')).toHaveLength(4)
   })
 
   it('subtotals by any column, to the cent', async () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { isNavigationFailure, NavigationFailureType, useRoute, useRouter } from 'vue-router'
 import { Problem, Unreachable } from '../../api/client'
 import { useSession } from '../../session'
 import CountBadges from '../../shared/CountBadges.vue'
@@ -11,6 +11,7 @@ import TopBar from '../../shared/TopBar.vue'
 import AfterStep from './AfterStep.vue'
 import ApproveStep from './ApproveStep.vue'
 import FillStep from './FillStep.vue'
+import { findingSpot } from './findingWalk'
 import { openReturn } from './openReturn'
 import OutcomeStrip from './OutcomeStrip.vue'
 import ProvideReturn from './ProvideReturn.vue'
@@ -33,7 +34,10 @@ async function open(id: number) {
   store.value = null
   failure.value = ''
   try {
-    store.value = await ReturnStore.open(id, session.person!)
+    const opened = await ReturnStore.open(id, session.person!)
+    // Somebody may have gone on to another meanwhile.
+    if (id !== Number(route.params.id)) return void opened.close()
+    store.value = opened
     openReturn.value = store.value
     document.title = `${store.value.view.value.clientName} ${periodOf(store.value.view.value)} - Aerarium`
   } catch (error) {
@@ -57,24 +61,20 @@ const filled = computed(() => {
 })
 
 /** The line to show after a jump. */
-watch(
-  [() => route.query.line, () => route.query.row, store],
-  ([line, row]) => {
-    if (store.value && typeof line === 'string') store.value.goTo({ line, row: typeof row === 'string' ? row : null })
-  },
-  { flush: 'post' },
-)
+function goToLine() {
+  const { line, row } = route.query
+  if (store.value && typeof line === 'string') store.value.goTo({ line, row: typeof row === 'string' ? row : null })
+}
+watch([() => route.query.line, () => route.query.row, store], goToLine, { flush: 'post' })
+/** A second jump to the same line, after the cursor went elsewhere, changes no address. */
+const stopListening = router.afterEach((_to, _from, failure) => {
+  if (isNavigationFailure(failure, NavigationFailureType.duplicated)) goToLine()
+})
 
-function nextFinding(by: number) {
+function nextFinding(by: 1 | -1) {
   const current = store.value
-  if (!current) return
-  const list = current.findings.value.filter((f) => !f.acceptance && f.lines.length)
-  if (!list.length) return
-  const at = list.findIndex(
-    (f) => f.lines[0] === current.focus.value?.line && (f.row ?? null) === current.focus.value?.row,
-  )
-  const next = list[(at + by + list.length) % list.length]!
-  void router.push(current.placeOfLine(next.lines[0]!, next.row))
+  const spot = current && findingSpot(current.findings.value, current.focus.value, by)
+  if (spot) void router.push(current.placeOfLine(spot.line, spot.row))
 }
 
 function onKey(event: KeyboardEvent) {
@@ -93,6 +93,7 @@ function onKey(event: KeyboardEvent) {
 onMounted(() => window.addEventListener('keydown', onKey))
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
+  stopListening()
   openReturn.value = null
   void store.value?.close()
 })

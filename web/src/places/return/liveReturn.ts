@@ -11,10 +11,10 @@ export interface Listener {
   presence(names: string[]): void
   /** Its stage, or what the authority says of it, changed. */
   status(): void
-  /** Listens, for the first time, by a connection of this id. */
-  listening(connection: string | null): Promise<void>
+  /** Listens, for the first time, by a connection of this id; the return's revision then. */
+  listening(connection: string | null, revision: number): void
   /** Listens again; what was said meanwhile was missed. */
-  back(connection: string | null): Promise<void>
+  back(connection: string | null): void
 }
 
 /** Listens to what is said of a return, from the first connection to `stop`, over losses of it. */
@@ -47,15 +47,18 @@ export class LiveReturn {
     connection.on('status', ofThis(listener.status))
     connection.onreconnected(async (connectionId) => {
       await connection.invoke('Join', id)
-      await listener.back(connectionId ?? null)
+      listener.back(connectionId ?? null)
     })
+    let revision: number
     try {
       await connection.start()
-      await connection.invoke('Join', id)
-      await listener.listening(connection.connectionId)
+      revision = await connection.invoke<number>('Join', id)
     } catch {
+      void connection.stop()
       if (!this.stopped) setTimeout(() => !this.stopped && void this.start(), RETRY_MS)
+      return
     }
+    listener.listening(connection.connectionId, revision)
   }
 
   async stop(): Promise<void> {

@@ -8,6 +8,7 @@ const server = vi.hoisted(() => ({
   posted: [] as [string, object][],
   remarks: [] as object[],
   view: null as object | null,
+  joinedAt: 10,
   answer: null as unknown as (changes: never[]) => unknown,
   live: {} as Record<string, (...args: never[]) => void>,
 }))
@@ -52,7 +53,7 @@ vi.mock('@microsoft/signalr', () => ({
       onreconnected: () => {},
       start: async () => {},
       stop: async () => {},
-      invoke: async () => {},
+      invoke: async () => server.joinedAt,
       connectionId: 'c1',
     })
   },
@@ -170,6 +171,7 @@ describe('a return as it is worked on', () => {
     server.posted = []
     server.remarks = []
     server.view = null
+    server.joinedAt = 10
     server.answer = () => result()
     store = await ReturnStore.open(4, me)
     await settled()
@@ -392,6 +394,16 @@ describe('a return as it is worked on', () => {
     await settled()
     expect(store.revision.value).toBe(20)
     expect(store.findings.value).toMatchObject([{ id: 'late' }])
+  })
+
+  it('reads the return anew when somebody changed it before this page listened', async () => {
+    server.joinedAt = 13
+    const opening = ReturnStore.open(4, me)
+    server.view = { ...view(), revision: 13 }
+    const late = await opening
+    await settled()
+    expect(late.revision.value).toBe(13)
+    await late.close()
   })
 
   it('shows the newer of two readings, though the older arrives last', async () => {

@@ -476,10 +476,11 @@ export class ReturnStore implements Now {
       remarks: (remarks) => (this.remarks.value = remarks),
       presence: (names) => (this.others.value = names.filter((name) => name !== this.me.name)),
       status: () => void this.readAnew().then(() => this.statusTick.value++),
-      listening: async (connection) => {
+      listening: (connection, revision) => {
         this.queue.connection = connection
-        // What was said between opening the return and listening.
-        await this.loadRemarks()
+        // What was said, and what others changed, between opening the return and listening.
+        void this.loadRemarks()
+        if (revision > this.revision.value) void this.readAnew()
       },
       back: async (connection) => {
         this.queue.connection = connection
