@@ -142,5 +142,5 @@ public static class AuthorityEndpoints
         return (user, Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(secret))));
     }
 
-    private sealed record AgentRegistration(string Name, string Certificate);
+    internal sealed record AgentRegistration(string Name, string Certificate);
 }
