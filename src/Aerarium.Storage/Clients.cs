@@ -63,23 +63,23 @@ public static class Clients
             new { country, kind, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
-    /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name.</summary>
-    public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, Reach reach, int offset, int most) =>
+    /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name; a longer word may have a typo where that is asked for.</summary>
+    public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, bool typos, Reach reach, int offset, int most) =>
     [
         .. unit.Query<ClientListRecord>(
             $"""
             SELECT c.id, c.country, c.identifier, c.name, c.client_group, (SELECT COUNT(*) FROM tax_return r WHERE r.client_id = c.id) AS returns
-            FROM client c WHERE {Where(search)} ORDER BY c.name, c.id LIMIT @most OFFSET @offset
+            FROM client c WHERE {Where(search, typos)} ORDER BY c.name, c.id LIMIT @most OFFSET @offset
             """,
             Values(search, reach, offset, most)),
     ];
 
     /// <summary>How many clients such a list has.</summary>
-    public static long Count(Unit unit, string? search, Reach reach) =>
-        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(search)}", Values(search, reach, 0, 0));
+    public static long Count(Unit unit, string? search, bool typos, Reach reach) =>
+        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(search, typos)}", Values(search, reach, 0, 0));
 
-    private static string Where(string? search) => string.Join(" AND ", Search.Words(search)
-        .Select((_, i) => $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\')")
+    private static string Where(string? search, bool typos) => string.Join(" AND ", Search
+        .Conditions("(c.name || ' ' || c.identifier || ' ' || COALESCE(c.client_group, ''))", search, typos)
         .Prepend(Reach.Condition));
 
     private static Dapper.DynamicParameters Values(string? search, Reach reach, int offset, int most)

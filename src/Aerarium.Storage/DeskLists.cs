@@ -64,8 +64,14 @@ public sealed record DeskQuery
     /// <summary>The list: see <see cref="DeskLists.Names"/>.</summary>
     public string List { get; init; } = "open";
 
-    /// <summary>Words that must all be found in client, identifier, group or year.</summary>
+    /// <summary>Words that must all be found in client, identifier, group, year, period or title.</summary>
     public string? Search { get; init; }
+
+    /// <summary>Whether a longer word of them may have a typo.</summary>
+    public bool Typos { get; init; }
+
+    /// <summary>Titles of the return types, which are not in the database.</summary>
+    public IReadOnlyDictionary<string, string> Titles { get; init; } = new Dictionary<string, string>();
 
     /// <summary>Held by this person.</summary>
     public long? HolderId { get; init; }
@@ -209,8 +215,8 @@ public static class DeskLists
     private static string Where(DeskQuery query)
     {
         var conditions = new List<string> { Reach.Condition, Lists[query.List] };
-        conditions.AddRange(Search.Words(query.Search).Select((_, i) =>
-            $"(c.name LIKE @word{i} ESCAPE '\\' OR c.identifier LIKE @word{i} ESCAPE '\\' OR c.client_group LIKE @word{i} ESCAPE '\\' OR r.year LIKE @word{i} ESCAPE '\\' OR r.period LIKE @word{i} ESCAPE '\\')"));
+        var title = query.Titles.Count == 0 ? "''" : $"CASE r.definition {string.Concat(query.Titles.Select((_, i) => $"WHEN @titled{i} THEN @title{i} "))}ELSE '' END";
+        conditions.AddRange(Search.Conditions($"(c.name || ' ' || c.identifier || ' ' || COALESCE(c.client_group, '') || ' ' || r.year || ' ' || r.period || ' ' || {title})", query.Search, query.Typos));
         void If(bool asked, string condition)
         {
             if (asked)
@@ -231,25 +237,13 @@ public static class DeskLists
         var values = new Dapper.DynamicParameters(
             new { query.HolderId, query.Tag, query.Definition, query.Year, today, offset, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 });
         Search.Add(values, query.Search);
-        return values;
-    }
-}
-
-/// <summary>Words typed to find something.</summary>
-internal static class Search
-{
-    private const int MostWords = 8;
-
-    public static IReadOnlyList<string> Words(string? typed) =>
-        [.. (typed ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(MostWords)];
-
-    public static void Add(Dapper.DynamicParameters values, string? typed)
-    {
-        var words = Words(typed);
-        for (var i = 0; i < words.Count; i++)
+        foreach (var (index, (definition, title)) in query.Titles.Index())
         {
-            values.Add($"word{i}", $"%{words[i].Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%");
+            values.Add($"titled{index}", definition);
+            values.Add($"title{index}", title);
         }
+
+        return values;
     }
 }
 

@@ -167,6 +167,7 @@ public sealed class PracticeDatabase : IDisposable
     {
         var connection = new SqliteConnection(_connection);
         connection.Open();
+        Search.Teach(connection);
         return connection;
     }
 

@@ -35,6 +35,28 @@ public class DeskTests
     }
 
     [Fact]
+    public async Task Returns_and_clients_are_found_by_words_in_any_order_titles_included_and_with_a_typo_where_that_is_asked_for()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(Rukia);
+        async Task<string> FoundAsync(string words, bool typos = true) => string.Join(", ", Names(await rukia.GetAsync(
+            $"/api/desk?list=all&order=client&search={Uri.EscapeDataString(words)}{(typos ? "&typos=true" : "")}")).Distinct());
+        async Task<string> ClientsAsync(string words, bool typos = true) => string.Join(", ", (await rukia.GetAsync(
+            $"/api/clients?search={Uri.EscapeDataString(words)}{(typos ? "&typos=true" : "")}"))["items"]!.AsArray().Select(c => c!["name"]!.GetValue<string>()));
+
+        Assert.Equal("Crisanto Umberfield, Liwayway Brannock Dizon", await FoundAsync("annual philippines", typos: false));
+        Assert.Equal("Liwayway Brannock Dizon", await FoundAsync("q2 list dizon", typos: false));
+        Assert.Equal("", await FoundAsync("halvorsn njeri", typos: false));
+        foreach (var typed in new[] { "halvorsn njeri", "njeri halvvorsen", "Halvorzen njeri", "njeri hlavorsen 2025", "hakv njeri halvorsen" })
+        {
+            Assert.Equal(typed.StartsWith("hakv", StringComparison.Ordinal) ? "" : "Njeri Halvorsen Oduya", await FoundAsync(typed));
+        }
+
+        Assert.Equal(("Njeri Halvorsen Oduya", ""), (await ClientsAsync("oduyya njeri"), await ClientsAsync("oduyya njeri", typos: false)));
+        Assert.Equal("", await FoundAsync("%_%_%"));
+    }
+
+    [Fact]
     public async Task The_summary_agrees_with_the_lists_and_the_season_counts_every_return_once()
     {
         await using var practice = await Practice.StartAsync();

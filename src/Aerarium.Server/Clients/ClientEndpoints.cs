@@ -114,12 +114,14 @@ internal static class ClientEndpoints
     public static void MapClients(this RouteGroupBuilder api)
     {
         var clients = api.MapGroup("/clients").WithTags("Clients");
-        clients.MapGet("", (string? search, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
+        clients.MapGet("", (string? search, bool? typos, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var reach = Caller.Of(user).Reach;
+            var total = Storage.Clients.Count(unit, search, typos: false, reach);
+            var near = total == 0 && typos == true;
             return new ClientPage(
-                Storage.Clients.Count(unit, search, reach),
-                Storage.Clients.Page(unit, search, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
+                near ? Storage.Clients.Count(unit, search, near, reach) : total,
+                Storage.Clients.Page(unit, search, near, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
         }));
         api.MapGet("/countries", () => Catalogue.Countries.Values
             .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).WithTags("Clients");

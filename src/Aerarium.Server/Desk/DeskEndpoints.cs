@@ -63,8 +63,11 @@ public sealed record DeskQuestion
     /// <summary>The list: open, not-started, waiting, approved, sent, rejected, overdue, accepted, unpaid, all.</summary>
     public string? List { get; init; }
 
-    /// <summary>Words that must all be found in client, identifier, group or year.</summary>
+    /// <summary>Words that must all be found in client, identifier, group, year, period or title.</summary>
     public string? Search { get; init; }
+
+    /// <summary>Whether, where nothing has these words, a longer one may have a typo. Batches never take a list so found.</summary>
+    public bool? Typos { get; init; }
 
     /// <summary>Held by this person.</summary>
     public long? HolderId { get; init; }
@@ -84,12 +87,15 @@ public sealed record DeskQuestion
     /// <summary>Whether it is turned round.</summary>
     public bool? Descending { get; init; }
 
+    private static readonly IReadOnlyDictionary<string, string> Titles = Catalogue.Returns.ToDictionary(r => r.Id, r => r.Title);
+
     /// <summary>The query.</summary>
     /// <exception cref="PlainProblem">There is no such list or order.</exception>
     public DeskQuery Query() => new()
     {
         List = OneOf(DeskLists.Names, List ?? "open", "list"),
         Search = Search,
+        Titles = Titles,
         HolderId = HolderId,
         Tag = Tag,
         Definition = Definition,
@@ -133,12 +139,22 @@ internal static class DeskEndpoints
         {
             var query = asked.Query();
             var (today, reach) = (clock.Today(), Caller.Of(user).Reach);
-            return database.Read(unit => new DeskPage(
-                DeskLists.Count(unit, query, reach, Text(today)),
-                [
-                    .. DeskLists.Page(unit, query, reach, Text(today), Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows))
-                        .Select(r => Item(r, today)),
-                ]));
+            return database.Read(unit =>
+            {
+                var total = DeskLists.Count(unit, query, reach, Text(today));
+                if (total == 0 && asked.Typos == true)
+                {
+                    query = query with { Typos = true };
+                    total = DeskLists.Count(unit, query, reach, Text(today));
+                }
+
+                return new DeskPage(
+                    total,
+                    [
+                        .. DeskLists.Page(unit, query, reach, Text(today), Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows))
+                            .Select(r => Item(r, today)),
+                    ]);
+            });
         });
         desk.MapGet("/summary", (ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {

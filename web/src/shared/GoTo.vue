@@ -76,8 +76,12 @@ watch(typed, async (text) => {
     return
   }
   const [desk, list] = await Promise.all([
-    call(api.GET('/api/desk', { params: { query: { list: 'all', order: 'client', search: text, limit: 6 } } })),
-    call(api.GET('/api/clients', { params: { query: { search: text, limit: 4 } } })),
+    call(
+      api.GET('/api/desk', {
+        params: { query: { list: 'all', order: 'client', search: text, typos: true, limit: 6 } },
+      }),
+    ),
+    call(api.GET('/api/clients', { params: { query: { search: text, typos: true, limit: 4 } } })),
   ])
   if (turn !== latest) return
   returns.value = desk.items
