@@ -480,7 +480,8 @@ export class ReturnStore implements Now {
         this.queue.connection = connection
         // What was said, and what others changed, between opening the return and listening.
         void this.loadRemarks()
-        if (revision > this.revision.value) void this.readAnew()
+        // An edit of this page under way tells by its answer.
+        if (revision > this.revision.value && !this.queue.waiting.value) void this.readAnew()
       },
       back: async (connection) => {
         this.queue.connection = connection
