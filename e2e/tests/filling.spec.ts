@@ -28,6 +28,38 @@ test('bad input gets a message that says what, where and what to do, and stays o
   await saved(page)
 })
 
+test('a button pressed just after typing acts, though what is said about it would have moved the button', async ({
+  browser,
+  servers,
+}) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await step(page, 'fill')
+  await form(page, 'Employment')
+  const employers = page.locator('.row-block')
+  const message = page.getByRole('alert').filter({ hasText: 'is not an amount' })
+  const button = page.getByRole('button', { name: 'Add employer' })
+  const before = await employers.count()
+  await field(page, 'employment.employers.bonus').fill('twelve')
+  await button.scrollIntoViewIfNeeded()
+  const { x, y, width, height } = (await button.boundingBox())!
+  const answered = page.waitForResponse('**/entries')
+  await page.mouse.move(x + width / 2, y + height / 2)
+  await page.mouse.down()
+  await (await answered).finished()
+  // As long as a hand takes to let go of a button.
+  await page.waitForTimeout(100)
+  await expect(message).toHaveCount(0)
+  expect((await button.boundingBox())!.y).toBe(y)
+  await page.mouse.up()
+  await expect(message).toBeVisible()
+  await expect(employers).toHaveCount(before + 1)
+  await page.keyboard.press('Control+z')
+  await expect(employers).toHaveCount(before)
+  await fill(page, 'employment.employers.bonus', '')
+  await saved(page)
+})
+
 test('an employer without identifier, and one entered twice, are findings', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
   await page.getByRole('link', { name: 'Jabali Penhallow' }).click()

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { released } from '../shared/press'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -35,13 +36,15 @@ const api = createClient<paths>({
 
 type Outcome<T> = { data?: T; error?: unknown; response: Response }
 
-/** The data of a call, or a Problem or Unreachable. */
+/** The data of a call, or a Problem or Unreachable; not while a button is being pressed, which must not move under the hand. */
 export async function call<T>(pending: Promise<Outcome<T>>): Promise<T> {
   let outcome: Outcome<T>
   try {
     outcome = await pending
   } catch {
     throw new Unreachable('The server cannot be reached.')
+  } finally {
+    await released()
   }
   const { data, error, response } = outcome
   if (response.ok) return data as T

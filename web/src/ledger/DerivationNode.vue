@@ -2,7 +2,7 @@
 import { computed, inject } from 'vue'
 import type { Schemas } from '../api/client'
 import type { ReturnStore } from '../places/return/returnStore'
-import { amount, day } from '../shared/format'
+import { amount, lineText } from '../shared/format'
 
 const props = defineProps<{ node: Schemas['DerivationNode'] }>()
 const emit = defineEmits<{ follow: [line: string, row: string | null] }>()
@@ -36,13 +36,8 @@ const heading = computed(() => {
       return props.node.words
   }
 })
-const shown = computed(() => {
-  const text = props.node.value
-  if (text == null) return ''
-  if (/^\d{4}-\d{2}-\d{2}$/.test(text)) return day(text)
-  return /^-?\d+(\.\d+)?$/.test(text) ? amount(text) : text
-})
-const number = computed(() => (props.node.line ? store.lineOf(props.node.line)?.number : null))
+const line = computed(() => (props.node.line ? store.lineOf(props.node.line) : undefined))
+const shown = computed(() => lineText(line.value, props.node.value))
 const operands = computed(() =>
   parts.value.filter(
     (o) => !(props.node.kind === 'greatest' && o.kind === 'constant' && o.value === '0' && !o.decides),
@@ -54,7 +49,7 @@ const operands = computed(() =>
   <div class="node" :class="[node.kind, { decides: node.decides }]">
     <div v-if="node.kind === 'line' && node.line" class="operand">
       <button class="link follow" @click="emit('follow', node.line, node.row ?? null)">
-        <span v-if="node.subtracted" aria-label="less">- </span><span>{{ number }}</span>
+        <span v-if="node.subtracted" aria-label="less">- </span><span>{{ line?.number }}</span>
         <span class="words">{{ node.words }}</span>
       </button>
       <span class="amount">{{ shown }}</span>
@@ -114,9 +109,12 @@ const operands = computed(() =>
 <style scoped>
 .operand {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-columns: minmax(0, 1fr) fit-content(45%);
   gap: 10px;
   padding: 2px 0;
+}
+.operand .amount {
+  white-space: normal;
 }
 .follow {
   color: var(--ink);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
-import { amount, fromCents, toCents } from '../shared/format'
+import { amount, fromCents, lineText, toCents } from '../shared/format'
 import { placeKey, type Line, type ReturnStore, type Section } from '../places/return/returnStore'
 
 /** Subtotals of a grid by any column that names something: a code, a payer. */
@@ -27,7 +27,7 @@ const groups = computed(() => {
   }
   return [...found]
     .map(([name, group]) => ({
-      name: line.choices?.find((c) => c.code === name)?.label ?? (name || 'blank'),
+      name: lineText(line, name) || 'blank',
       ...group,
     }))
     .sort((a, b) => a.name.localeCompare(b.name))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
-import { amount, day } from '../shared/format'
+import { lineText } from '../shared/format'
 import SeverityMark from '../shared/SeverityMark.vue'
 import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
 import LedgerValue from './LedgerValue.vue'
@@ -66,12 +66,6 @@ const originTitle = computed(() =>
     ? 'overridden, with a reason'
     : [value.value?.origin, value.value?.source, value.value?.expression].filter(Boolean).join(', '),
 )
-const before = computed(() => {
-  if (props.lastYear == null) return ''
-  if (props.line.kind === 'money' || props.line.kind === 'count') return amount(props.lastYear)
-  if (props.line.kind === 'date') return day(props.lastYear)
-  return props.line.choices?.find((c) => c.code === props.lastYear)?.label ?? props.lastYear
-})
 </script>
 
 <template>
@@ -90,7 +84,7 @@ const before = computed(() => {
       <span v-if="line.unit" class="from faint small">{{ line.unit }}</span>
       <SeverityMark v-if="finding" :severity="finding.severity" class="mark" />
     </span>
-    <span v-if="!wide && !beside && !alone" class="last faint">{{ before }}</span>
+    <span v-if="!wide && !beside && !alone" class="last faint">{{ lineText(line, lastYear) }}</span>
     <span class="origin faint small" :title="originTitle">{{ origin }}</span>
     <LedgerValue :line="line" :row="row" />
     <LedgerValue v-if="beside" :line="beside" :row="row" data-column="beside" />

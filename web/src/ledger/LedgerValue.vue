@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
-import { amount } from '../shared/format'
+import { lineText } from '../shared/format'
 import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
 import AttachmentsValue from './AttachmentsValue.vue'
 import EntryField from './EntryField.vue'
@@ -11,10 +11,7 @@ const store = inject<ReturnStore>('return')!
 
 const key = computed(() => placeKey(props.line.key, props.row))
 const value = computed(() => store.values.get(key.value))
-const shown = computed(() => {
-  const text = value.value?.value
-  return props.line.kind === 'money' || props.line.kind === 'count' ? amount(text) : (text ?? '')
-})
+const shown = computed(() => lineText(props.line, value.value?.value))
 </script>
 
 <template>

@@ -1,4 +1,4 @@
-import { amount, day } from '../shared/format'
+import { lineText } from '../shared/format'
 import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
 
 /** A cell of a grid: position of its row as shown, and of its column. */
@@ -94,7 +94,5 @@ export function print(store: ReturnStore, row: string, line: Line): string {
   const value = store.values.get(key)
   const shown = value?.value ?? ''
   if (!value?.open) return value?.kept ? '(kept)' : ''
-  if (isNumeric(line)) return amount(shown)
-  if (line.kind === 'date') return day(shown)
-  return line.choices?.find((c) => c.code === shown)?.label ?? shown
+  return lineText(line, shown)
 }

@@ -61,7 +61,7 @@ function fakeStore(now: Value) {
     set: vi.fn(),
     keepTheirs: vi.fn(),
     useMine: vi.fn(),
-    lineOf: () => ({ number: '3.7' }),
+    lineOf: () => ({ number: '3.7', kind: 'money' }),
   }
 }
 

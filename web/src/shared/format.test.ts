@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { amount, day, daysLeft, difference, editable } from './format'
+import { amount, day, daysLeft, difference, editable, lineText } from './format'
 
 describe('amounts', () => {
   it.each([
@@ -38,4 +38,21 @@ describe('dates', () => {
     [-1, '1 day late'],
     [-353, '353 days late'],
   ])('%d days are said as %s', (days, words) => expect(daysLeft(days)).toBe(words))
+})
+
+describe('what a line holds', () => {
+  const line = (kind: string, choices: object[] | null = null) => ({ kind, choices }) as never
+  it.each([
+    [line('money'), '-1240000', '(1,240,000)'],
+    [line('count'), '68', '68'],
+    [line('date'), '2026-06-18', '18 Jun 2026'],
+    [line('identifier'), '30077001900000', '30077001900000'],
+    [line('choice', [{ code: 'standard', label: 'Standard deduction' }]), 'standard', 'Standard deduction'],
+    [line('choice', [{ code: 'standard', label: 'Standard deduction' }]), 'gone', 'gone'],
+    [line('answer'), 'yes', 'yes'],
+    [line('money'), null, ''],
+    [undefined, '1240000', '1,240,000'],
+    [undefined, '2026-06-18', '18 Jun 2026'],
+    [undefined, '10%', '10%'],
+  ])('%o with %s is read as %s', (of, text, read) => expect(lineText(of, text)).toBe(read))
 })

@@ -1,3 +1,5 @@
+import type { Schemas } from '../api/client'
+
 /**
  * Formatting of canonical values. Amounts stay texts: they are grouped by their digits and never pass through
  * floating point.
@@ -49,6 +51,17 @@ const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', '
 export function day(value: string | null | undefined): string {
   const parts = /^(\d{4})-(\d{2})-(\d{2})/.exec(value ?? '')
   return parts ? `${Number(parts[3])} ${MONTHS[Number(parts[2]) - 1]} ${parts[1]}` : (value ?? '')
+}
+
+/** What a line holds, as it is read: an amount, a day, the name of a code. Without its line, by what it looks like. */
+export function lineText(
+  line: Pick<Schemas['LineLayout'], 'kind' | 'choices'> | undefined,
+  text: string | null | undefined,
+): string {
+  if (text == null) return ''
+  if (line ? line.kind === 'money' || line.kind === 'count' : /^-?\d+(\.\d+)?$/.test(text)) return amount(text)
+  if (line ? line.kind === 'date' : /^\d{4}-\d{2}-\d{2}$/.test(text)) return day(text)
+  return line?.choices?.find((choice) => choice.code === text)?.label ?? text
 }
 
 /** A moment: day and time of day. */

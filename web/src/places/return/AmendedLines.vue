@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { amount, day, difference } from '../../shared/format'
+import { amount, difference, lineText } from '../../shared/format'
 import type { ReturnStore } from './returnStore'
 
 /** What an amended return changes against the filed one. */
@@ -10,12 +10,8 @@ const report = ref<Schemas['AmendmentReport'] | null>(null)
 onMounted(async () => {
   report.value = (await call(api.GET('/api/returns/{id}/amendment', { params: { path: { id: store.id } } }))) ?? null
 })
-function told(line: Schemas['AmendedLine'], value: string | null | undefined): string {
-  if (value == null) return 'blank'
-  if (line.kind === 'money' || line.kind === 'count') return amount(value)
-  if (line.kind === 'date') return day(value)
-  return store.lineOf(line.line)?.choices?.find((c) => c.code === value)?.label ?? value
-}
+const told = (line: Schemas['AmendedLine'], value: string | null | undefined) =>
+  lineText(store.lineOf(line.line), value) || 'blank'
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { amount, day, moment, plural } from '../../shared/format'
+import { day, lineText, moment, plural } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from './returnStore'
@@ -32,8 +32,6 @@ const askClient = () =>
     link.value = `${window.location.origin}${asked.path}`
     await load()
   })
-const said = (text: string | null | undefined) =>
-  /^-?\d+(\.\d+)?$/.test(text ?? '') ? amount(text) : (text ?? 'blank')
 const giveBack = () =>
   change(() => call(api.POST('/api/returns/{id}/approval/give-back', { params, body: { text: remark.value } })))
 
@@ -52,10 +50,7 @@ const left = computed(() =>
     .join(' and '),
 )
 const remarks = computed(() => store.openRemarks.value.length)
-const declared = (value: string | null | undefined, line: string) =>
-  line.endsWith('date')
-    ? day(value)
-    : (store.lineOf(line)?.choices?.find((c) => c.code === value)?.label ?? value ?? 'blank')
+const said = (value: string | null | undefined, line: string) => lineText(store.lineOf(line), value) || 'blank'
 </script>
 
 <template>
@@ -71,7 +66,7 @@ const declared = (value: string | null | undefined, line: string) =>
               <td>{{ line.label }}</td>
               <td class="amount">
                 <router-link v-if="!line.value" :to="store.placeOfLine(line.line)">complete it</router-link>
-                <template v-else>{{ declared(line.value, line.line) }}</template>
+                <template v-else>{{ said(line.value, line.line) }}</template>
               </td>
             </tr>
           </tbody>
@@ -146,8 +141,8 @@ const declared = (value: string | null | undefined, line: string) =>
               <td>
                 <router-link :to="store.placeOfLine(entry.line, entry.row)">{{ entry.label }}</router-link>
               </td>
-              <td class="amount">{{ said(entry.was) }}</td>
-              <td class="amount">{{ said(entry.now) }}</td>
+              <td class="amount">{{ said(entry.was, entry.line) }}</td>
+              <td class="amount">{{ said(entry.now, entry.line) }}</td>
             </tr>
           </tbody>
         </table>

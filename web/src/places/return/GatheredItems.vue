@@ -2,7 +2,7 @@
 import { computed, inject, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { amount, day } from '../../shared/format'
+import { day, lineText } from '../../shared/format'
 import type { ReturnStore } from './returnStore'
 
 /** Things gathered that the return can take, each ticked off against the paper. */
@@ -39,8 +39,6 @@ const tick = (item: Schemas['GatheredItem']) =>
     )
     emit('changed')
   })
-const shown = (value: string | null | undefined) =>
-  value && /^-?\d+(\.\d+)?$/.test(value) ? amount(value) : (value ?? '')
 const canTake = computed(() => chosen.value.length > 0 && !busy.value)
 </script>
 
@@ -64,12 +62,15 @@ const canTake = computed(() => chosen.value.length > 0 && !busy.value)
         <tbody>
           <tr v-for="line in item.lines" :key="line.label">
             <td>{{ line.label }}</td>
-            <td class="amount">{{ shown(line.value) }}</td>
+            <td class="amount">{{ lineText(undefined, line.value) }}</td>
             <td
               class="amount"
-              :class="{ differs: item.state === 'different' && shown(line.onReturn) !== shown(line.value) }"
+              :class="{
+                differs:
+                  item.state === 'different' && lineText(undefined, line.onReturn) !== lineText(undefined, line.value),
+              }"
             >
-              {{ item.state === 'new' ? '' : shown(line.onReturn) || 'blank' }}
+              {{ item.state === 'new' ? '' : lineText(undefined, line.onReturn) || 'blank' }}
             </td>
           </tr>
         </tbody>

@@ -3,7 +3,7 @@ import { computed, inject, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import DerivationNode from '../../ledger/DerivationNode.vue'
-import { amount, day, moment } from '../../shared/format'
+import { lineText, moment } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
 import Override from './Override.vue'
@@ -48,9 +48,6 @@ const origins: Record<string, string> = {
 }
 const tie = computed(() => (spot.value && !spot.value.row ? store.ties.value.get(spot.value.line) : undefined))
 const remarks = computed(() => (spot.value ? store.remarksOn(spot.value.line, spot.value.row).length : 0))
-const differs = computed(
-  () => !!tie.value?.sources.length && Number(tie.value.value ?? 0) !== Number(value.value?.value ?? 0),
-)
 
 const REST_MS = 100
 let timer: number | undefined
@@ -95,13 +92,7 @@ async function rowLastYear(at: Spot) {
 function follow(key: string, row: string | null) {
   void router.push(store.placeOfLine(key, row))
 }
-const shown = (text: string | null | undefined) => {
-  if (text == null) return 'blank'
-  const kind = line.value?.kind
-  if (kind === 'money' || kind === 'count') return amount(text)
-  if (kind === 'date') return day(text)
-  return line.value?.choices?.find((c) => c.code === text)?.label ?? text
-}
+const shown = (text: string | null | undefined) => lineText(line.value, text) || 'blank'
 </script>
 
 <template>
@@ -125,6 +116,16 @@ const shown = (text: string | null | undefined) => {
         line {{ line.number }}<template v-if="derivation?.law">, {{ derivation.law }}</template>
       </p>
 
+      <!-- What is acted on stands above what is read: a derivation gets longer or shorter with every figure. -->
+      <Override v-if="line.override && tab === 'derivation'" :line="line" />
+      <div v-for="finding in findings" :key="finding.id + finding.row" class="finding" :class="finding.severity">
+        <p><SeverityMark :severity="finding.severity" word /> {{ finding.message }}</p>
+        <p v-if="finding.acceptance" class="small secondary">
+          Accepted by {{ finding.acceptance.person }}: {{ finding.acceptance.reason }}
+        </p>
+        <AcceptFinding v-else-if="finding.severity === 'warning'" :finding="finding" />
+      </div>
+
       <div v-if="tab === 'derivation'">
         <template v-if="derivation?.root">
           <DerivationNode :node="derivation.root" @follow="follow" />
@@ -133,14 +134,13 @@ const shown = (text: string | null | undefined) => {
           </div>
         </template>
         <template v-else-if="!line.computed">
-          <Tied v-if="tie" :tie="tie" :differs="differs" />
+          <Tied v-if="tie" :tie="tie" :line="line" />
           <p v-if="line.countsAttachments" class="entered">Counted from the documents attached to the return.</p>
           <p v-else-if="!tie?.sources.length" class="entered">
             Entered<template v-if="line.from">, from: {{ line.from }}</template
             >.
           </p>
         </template>
-        <Override v-if="line.override" :line="line" />
         <div v-for="user in derivation?.goesTo ?? []" :key="user.line!" class="goes">
           <span class="secondary">goes to</span>
           <button class="link" @click="follow(user.line!, user.row ?? null)">{{ user.number }} {{ user.words }}</button>
@@ -175,14 +175,6 @@ const shown = (text: string | null | undefined) => {
           <span class="secondary">{{ moment(act.at) }}, {{ act.person }}</span>
           <span>{{ shown(act.before) }} became {{ shown(act.after) }}</span>
         </div>
-      </div>
-
-      <div v-for="finding in findings" :key="finding.id + finding.row" class="finding" :class="finding.severity">
-        <p><SeverityMark :severity="finding.severity" word /> {{ finding.message }}</p>
-        <p v-if="finding.acceptance" class="small secondary">
-          Accepted by {{ finding.acceptance.person }}: {{ finding.acceptance.reason }}
-        </p>
-        <AcceptFinding v-else-if="finding.severity === 'warning'" :finding="finding" />
       </div>
     </template>
   </aside>
@@ -225,8 +217,8 @@ const shown = (text: string | null | undefined) => {
   margin: 0 0 8px;
 }
 .result {
-  display: flex;
-  justify-content: space-between;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) fit-content(45%);
   gap: 10px;
   border-top: 1px solid var(--ink);
   margin-top: 6px;
@@ -245,7 +237,7 @@ const shown = (text: string | null | undefined) => {
   white-space: nowrap;
 }
 .finding {
-  margin-top: 14px;
+  margin-bottom: 14px;
   padding: 8px 10px;
   border-radius: 4px;
 }

@@ -58,9 +58,9 @@ function put(to: { amount: string; reason: string }) {
 
 <style scoped>
 .override {
-  border-top: 1px solid var(--hairline);
-  margin-top: 12px;
-  padding-top: 8px;
+  border-bottom: 1px solid var(--hairline);
+  margin-bottom: 12px;
+  padding-bottom: 10px;
 }
 p {
   margin: 0 0 4px;

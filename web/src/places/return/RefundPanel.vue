@@ -3,7 +3,7 @@ import { computed, inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { amount, day, difference } from '../../shared/format'
+import { amount, day, difference, lineText } from '../../shared/format'
 import NotePayment from './NotePayment.vue'
 import type { ReturnStore } from './returnStore'
 
@@ -23,7 +23,7 @@ const account = computed(() =>
     .flatMap((section) => section.lines)
     .map((line) => ({ line, value: store.valueOf(line.key, null)?.value }))
     .filter((entry) => entry.value)
-    .map(({ line, value }) => line.choices?.find((c) => c.code === value)?.label ?? value)
+    .map(({ line, value }) => lineText(line, value))
     .join(', '),
 )
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
-import { amount, day, plural } from '../../shared/format'
+import { lineText, plural } from '../../shared/format'
 import type { ReturnStore } from './returnStore'
 
 const store = inject<ReturnStore>('return')!
@@ -9,12 +9,7 @@ const report = ref<Schemas['TakeOverReport'] | null>(null)
 onMounted(async () => {
   report.value = (await call(api.GET('/api/returns/{id}/taken-over', { params: { path: { id: store.id } } }))) ?? null
 })
-function told(line: Schemas['TakenLine']): string {
-  const known = store.lineOf(line.line)
-  if (known ? known.kind === 'money' : /^-?[0-9]+([.][0-9]+)?$/.test(line.value ?? '')) return amount(line.value)
-  if (known?.kind === 'date') return day(line.value)
-  return known?.choices?.find((c) => c.code === line.value)?.label ?? line.value ?? ''
-}
+const told = (line: Schemas['TakenLine']) => lineText(store.lineOf(line.line), line.value)
 </script>
 
 <template>

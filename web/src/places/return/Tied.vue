@@ -1,15 +1,19 @@
 <script setup lang="ts">
-import { inject } from 'vue'
-import { amount } from '../../shared/format'
+import { computed, inject } from 'vue'
+import { lineText } from '../../shared/format'
 import { useAct } from '../../shared/act'
-import type { ReturnStore, Tie } from './returnStore'
+import type { Line, ReturnStore, Tie } from './returnStore'
 
 /** The returns a line is tied to, with what they say now. */
-const props = defineProps<{ tie: Tie; differs: boolean }>()
+const props = defineProps<{ tie: Tie; line: Line }>()
 const store = inject<ReturnStore>('return')!
 const { busy, problem, act } = useAct()
-const shown = (text: string | null | undefined) =>
-  /^-?\d+(\.\d+)?$/.test(text ?? '') ? amount(text) : (text ?? 'blank')
+const shown = (text: string | null | undefined) => lineText(props.line, text)
+/** Whether something else was typed over it; nothing at all is as good as zero. */
+const differs = computed(() => {
+  const said = shown(store.valueOf(props.line.key, null)?.value)
+  return props.tie.sources.length > 0 && (shown(props.tie.value) || '0') !== (said || '0')
+})
 const take = () => act(() => store.takeTied(props.tie.line))
 </script>
 
@@ -22,12 +26,12 @@ const take = () => act(() => store.takeTied(props.tie.line))
       <router-link :to="`/returns/${source.returnId}/fill?line=${source.line}`"
         >{{ source.title }}: {{ source.label }}</router-link
       >
-      <span class="amount">{{ shown(source.value) }}</span>
+      <span class="amount">{{ shown(source.value) || 'blank' }}</span>
     </div>
     <p v-for="missing in tie.missing" :key="missing" class="faint small">There is no {{ missing }}.</p>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <button v-if="differs && !store.locked" class="link" :disabled="busy" @click="take">
-      Take {{ shown(tie.value) }} from there
+      Take {{ shown(tie.value) || 'blank' }} from there
     </button>
   </section>
 </template>
@@ -37,11 +41,14 @@ const take = () => act(() => store.takeTied(props.tie.line))
   margin-bottom: 10px;
 }
 .source {
-  display: flex;
-  justify-content: space-between;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) fit-content(45%);
   gap: 10px;
   padding: 4px 0;
   border-bottom: 1px solid var(--hairline);
+}
+.source .amount {
+  white-space: normal;
 }
 p {
   margin: 0 0 4px;

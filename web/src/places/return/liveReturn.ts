@@ -1,5 +1,6 @@
 import { HubConnectionBuilder, LogLevel, type HubConnection } from '@microsoft/signalr'
 import type { Schemas } from '../../api/client'
+import { released } from '../../shared/press'
 
 const RETRY_MS = 1500
 
@@ -31,7 +32,8 @@ export class LiveReturn {
     const { id, listener } = this
     const ofThis =
       <T>(handler: (told: T) => void) =>
-      (returnId: number, told: T) => {
+      async (returnId: number, told: T) => {
+        await released()
         if (returnId === id) handler(told)
       }
     const connection = new HubConnectionBuilder()
@@ -40,7 +42,10 @@ export class LiveReturn {
       .configureLogging(LogLevel.None)
       .build()
     this.connection = connection
-    connection.on('changed', (result: Schemas['EditResult']) => listener.changed(result))
+    connection.on('changed', async (result: Schemas['EditResult']) => {
+      await released()
+      listener.changed(result)
+    })
     connection.on('findings', ofThis(listener.findings))
     connection.on('remarks', ofThis(listener.remarks))
     connection.on('presence', ofThis(listener.presence))

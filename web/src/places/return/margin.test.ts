@@ -6,6 +6,7 @@ import { useSession } from '../../session'
 import Override from './Override.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
 import Remarks from './Remarks.vue'
+import Tied from './Tied.vue'
 import type { Line, Remark } from './returnStore'
 
 const server = vi.hoisted(() => ({ posted: [] as [string, unknown][], payments: {} as object }))
@@ -85,6 +86,36 @@ describe('remarks on a line', () => {
     expect(wrapper.get('.settled').text()).toContain('settled by Rukia')
     expect(wrapper.find('button[type=button]').exists()).toBe(false)
     expect(wrapper.get('button[type=submit]').attributes('disabled')).toBeDefined()
+  })
+})
+
+describe('a tied line', () => {
+  const choices = [
+    { code: 'standard', label: 'Standard deduction' },
+    { code: 'itemised', label: 'Itemised deductions' },
+  ]
+  const tied = (line: Partial<Line>, there: string | null, here: Record<string, string>) => {
+    const sources = [{ returnId: 3, title: 'Quarterly return', line: 'q.method', label: 'Method', value: there }]
+    const tie = { line: line.key!, value: there, sources, missing: [] }
+    return mount(Tied, {
+      props: { tie, line: line as Line },
+      global: { provide: { return: fake(here) }, stubs: ['router-link'] },
+    })
+  }
+  const method = { key: 'method', kind: 'choice', choices } as Partial<Line>
+  const sales = { key: 'sales', kind: 'money' } as Partial<Line>
+
+  it.each([
+    [method, 'standard', { method: 'standard' }, 'Standard deduction', null],
+    [method, 'standard', { method: 'itemised' }, 'Standard deduction', 'Take Standard deduction from there'],
+    [sales, '1240.00', { sales: '1240' }, '1,240', null],
+    [sales, '1240', { sales: '900' }, '1,240', 'Take 1,240 from there'],
+    [sales, null, { sales: '0' }, 'blank', null],
+    [sales, null, {}, 'blank', null],
+  ] as const)('%o, which says %s there with %o here, shows %s and offers %s', (line, there, here, shown, offered) => {
+    const wrapper = tied(line, there, here)
+    expect(wrapper.get('.amount').text()).toBe(shown)
+    expect(wrapper.find('button').exists() ? wrapper.get('button').text() : null).toBe(offered)
   })
 })
 

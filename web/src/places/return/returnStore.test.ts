@@ -10,7 +10,7 @@ const server = vi.hoisted(() => ({
   view: null as object | null,
   joinedAt: 10,
   answer: null as unknown as (changes: never[]) => unknown,
-  live: {} as Record<string, (...args: never[]) => void>,
+  live: {} as Record<string, (...args: never[]) => Promise<void>>,
 }))
 const kept = new Map<string, string>()
 const storage = {
@@ -299,7 +299,7 @@ describe('a return as it is worked on', () => {
     expect(server.sent.flat().slice(2)).toMatchObject([{ value: '100' }, { value: '' }])
   })
 
-  it('keeps remarks by line and row, live', () => {
+  it('keeps remarks by line and row, live', async () => {
     const remark = (line: string, row: string | null, settledBy: string | null) => ({
       line,
       row,
@@ -313,8 +313,8 @@ describe('a return as it is worked on', () => {
       remark('form.rows.cost', 'a', 'Rukia'),
       remark('form.paid', null, 'Pia'),
     ]
-    server.live.remarks!(5 as never, [] as never)
-    server.live.remarks!(4 as never, list as never)
+    await server.live.remarks!(5 as never, [] as never)
+    await server.live.remarks!(4 as never, list as never)
     expect(store.remarksOn('form.paid', null)).toHaveLength(2)
     expect(store.remarksOn('form.rows.cost', 'b')).toHaveLength(0)
     expect(store.openRemarks.value).toEqual([list[0]])
@@ -363,26 +363,32 @@ describe('a return as it is worked on', () => {
     expect(store.drafts.size).toBe(0)
   })
 
-  it('takes over what changed of the findings, and keeps the others as they are', () => {
+  it('takes over what changed of the findings, and keeps the others as they are', async () => {
     const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((id) => ({ id, message: id }) as Finding)
     store.findings.value = [a!, b!, c!]
-    server.live.changed!(result({ findings: { since: 10, from: 1, head: 1, now: [d!], end: 1, stamp: 2 } }) as never)
+    await server.live.changed!(
+      result({ findings: { since: 10, from: 1, head: 1, now: [d!], end: 1, stamp: 2 } }) as never,
+    )
     expect(store.findings.value.map((f) => f.id)).toEqual(['a', 'd', 'c'])
     expect(store.findings.value[2]).toBe(c)
-    server.live.changed!(result({ findings: { since: 10, from: 1, head: 0, now: [], end: 0, stamp: 1 } }) as never)
+    await server.live.changed!(
+      result({ findings: { since: 10, from: 1, head: 0, now: [], end: 0, stamp: 1 } }) as never,
+    )
     expect(store.findings.value).toHaveLength(3)
     const tie = { line: 'form.paid', value: '5', sources: [], missing: [] }
-    server.live.findings!(4 as never, { revision: 11, findings: [a], stamp: 3, ties: [tie] } as never)
+    await server.live.findings!(4 as never, { revision: 11, findings: [a], stamp: 3, ties: [tie] } as never)
     expect(store.findings.value).toEqual([a])
     expect(store.ties.value.get('form.paid')).toEqual(tie)
   })
 
   it('reads the return anew when its findings changed without a revision that it was not told of', async () => {
     server.view = { ...view(), revision: 11, findings: [{ id: 'tied' } as Finding], findingsStamp: 9 }
-    server.live.changed!(result({ findings: { since: 10, from: 7, head: 0, now: [], end: 0, stamp: 8 } }) as never)
+    await server.live.changed!(
+      result({ findings: { since: 10, from: 7, head: 0, now: [], end: 0, stamp: 8 } }) as never,
+    )
     await settled()
     expect(store.findings.value).toMatchObject([{ id: 'tied' }])
-    server.live.changed!(
+    await server.live.changed!(
       result({ revision: 12, findings: { since: 11, from: 9, head: 1, now: [], end: 0, stamp: 9 } }) as never,
     )
     expect(store.revision.value).toBe(12)
@@ -390,7 +396,7 @@ describe('a return as it is worked on', () => {
 
   it('reads the return anew when it missed a change in between', async () => {
     server.view = { ...view(), revision: 20, findings: [{ id: 'late' } as Finding] }
-    server.live.changed!(result({ revision: 20 }) as never)
+    await server.live.changed!(result({ revision: 20 }) as never)
     await settled()
     expect(store.revision.value).toBe(20)
     expect(store.findings.value).toMatchObject([{ id: 'late' }])
@@ -422,8 +428,8 @@ describe('a return as it is worked on', () => {
   it('does not go back to an answer or to findings of before what it shows', async () => {
     server.view = { ...view(), revision: 12, values: [value('form.paid', '300')], findings: [{ id: 'now' }] }
     await store.reload()
-    server.live.changed!(result({ revision: 11, values: [value('form.paid', '200')] as never }) as never)
-    server.live.findings!(4 as never, { revision: 11, findings: [], stamp: 5, ties: [] } as never)
+    await server.live.changed!(result({ revision: 11, values: [value('form.paid', '200')] as never }) as never)
+    await server.live.findings!(4 as never, { revision: 11, findings: [], stamp: 5, ties: [] } as never)
     expect(store.valueOf('form.paid', null)?.value).toBe('300')
     expect(store.findings.value).toMatchObject([{ id: 'now' }])
   })
@@ -459,11 +465,26 @@ describe('a return as it is worked on', () => {
     await looking.close()
   })
 
-  it('takes in what others change, and who is there', () => {
-    server.live.changed!(result({ revision: 12, person: 'Pia', values: [value('form.paid', '44')] as never }) as never)
+  it('takes in what others change, and who is there', async () => {
+    await server.live.changed!(result({ person: 'Pia', values: [value('form.paid', '44')] as never }) as never)
     expect(store.valueOf('form.paid', null)?.value).toBe('44')
-    server.live.presence!(4 as never, ['Pia', 'Rukia'] as never)
+    await server.live.presence!(4 as never, ['Pia', 'Rukia'] as never)
     expect(store.others.value).toEqual(['Pia'])
+  })
+
+  it('draws nothing that others change while a button is pressed', async () => {
+    const button = document.body.appendChild(document.createElement('button'))
+    button.dispatchEvent(new Event('pointerdown', { bubbles: true }))
+    const told = [
+      server.live.changed!(result({ values: [value('form.paid', '44')] as never }) as never),
+      server.live.findings!(4 as never, { revision: 11, findings: [{ id: 'x' }], stamp: 3, ties: [] } as never),
+    ]
+    await settled()
+    expect(store.valueOf('form.paid', null)?.value).toBe('100')
+    button.dispatchEvent(new Event('pointerup', { bubbles: true }))
+    await Promise.all(told)
+    expect(store.valueOf('form.paid', null)?.value).toBe('44')
+    expect(store.findings.value).toMatchObject([{ id: 'x' }])
   })
 
   it('adds, duplicates, moves and removes rows, each with its way back', async () => {
