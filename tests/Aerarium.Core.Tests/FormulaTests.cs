@@ -195,6 +195,28 @@ public class FormulaTests
         Assert.Equal("o2", Assert.Single(Run(set).Findings, f => f.Id == "owner-twice").Row);
     }
 
+    /// <summary>Few rows are compared one with another, many are found by a hash; both must name the rows that a plain search names.</summary>
+    [Theory]
+    [InlineData(2)]
+    [InlineData(8)]
+    [InlineData(9)]
+    [InlineData(300)]
+    public void A_row_that_repeats_an_earlier_one_is_found_in_a_list_of_any_length(int rows)
+    {
+        var random = new Random(rows);
+        for (var time = 0; time < 20; time++)
+        {
+            var names = Enumerable.Range(0, rows).Select(_ => random.Next(5) == 0 ? null : $"N{random.Next(rows * 2)}").ToList();
+            var set = Entries();
+            set.Rows["boats.owners"] =
+            [
+                .. names.Select((name, row) => name is null ? new EntryRow($"o{row}") : new EntryRow($"o{row}") { Values = { ["name"] = name } }),
+            ];
+            var expected = Enumerable.Range(0, rows).Where(row => names[row] is { } name && names.IndexOf(name) < row).Select(row => $"o{row}");
+            Assert.Equal(expected, Run(set).Findings.Where(f => f.Id == "owner-twice").Select(f => f.Row));
+        }
+    }
+
     [Fact]
     public void Compiled_code_gives_the_same_as_walking_the_trees()
     {

@@ -6,6 +6,9 @@ namespace Aerarium.Core.Engine;
 /// <summary>The values of one repeating section, in blocks of rows.</summary>
 public sealed class Rows
 {
+    /// <summary>Rows compared one with another; more are found by a hash of what they hold.</summary>
+    private const int Few = 8;
+
     private readonly Dictionary<int[], SeenRows> _seen = new(ReferenceEqualityComparer.Instance);
     private readonly Dictionary<int, bool[]> _across = [];
     private RowBlock? _none;
@@ -48,7 +51,7 @@ public sealed class Rows
     {
         for (var row = 0; row < Count; row++)
         {
-            if (Blocks[row / RowBlock.Size].Filled[PlaceOf(row, column)])
+            if (IsFilled(row, column))
             {
                 return true;
             }
@@ -103,12 +106,52 @@ public sealed class Rows
     /// </summary>
     public bool RepeatsEarlier(int row, int[] columns)
     {
+        if (Count <= Few)
+        {
+            return RepeatsOneOf(row, columns);
+        }
+
         if (!_seen.TryGetValue(columns, out var seen))
         {
             _seen[columns] = seen = new SeenRows(this, columns);
         }
 
         return seen.Repeats(row);
+    }
+
+    /// <summary>Whether two rows hold the same in some columns.</summary>
+    internal bool AreAlike(int one, int other, int[] columns)
+    {
+        var (left, right) = (BlockOf(one), BlockOf(other));
+        foreach (var column in columns)
+        {
+            var (a, b) = (PlaceOf(one, column), PlaceOf(other, column));
+            if (left.Amounts[a] != right.Amounts[b] || left.Codes[a] != right.Codes[b] || !string.Equals(left.Texts[a], right.Texts[b], StringComparison.Ordinal))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /// <summary>Whether a column of a row is filled in.</summary>
+    internal bool IsFilled(int row, int column) => BlockOf(row).Filled[PlaceOf(row, column)];
+
+    private bool RepeatsOneOf(int row, int[] columns)
+    {
+        if (IsFilled(row, columns[0]))
+        {
+            for (var earlier = 0; earlier < row; earlier++)
+            {
+                if (IsFilled(earlier, columns[0]) && AreAlike(row, earlier, columns))
+                {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /// <summary>Forgets which rows were compared: their values are about to change, but for those of blocks taken over.</summary>
@@ -230,27 +273,13 @@ internal sealed class SeenRows(Rows rows, int[] columns) : IEqualityComparer<int
         _first ??= new HashSet<int>(rows.Count, this);
         for (var next = _repeats.Count; next <= row; next++)
         {
-            _repeats.Add(rows.BlockOf(next).Filled[rows.PlaceOf(next, columns[0])] && !_first.Add(next));
+            _repeats.Add(rows.IsFilled(next, columns[0]) && !_first.Add(next));
         }
 
         return _repeats[row];
     }
 
-    public bool Equals(int x, int y)
-    {
-        var (one, other) = (rows.BlockOf(x), rows.BlockOf(y));
-        foreach (var column in columns)
-        {
-            var (left, right) = (rows.PlaceOf(x, column), rows.PlaceOf(y, column));
-            if (one.Amounts[left] != other.Amounts[right] || one.Codes[left] != other.Codes[right]
-                || !string.Equals(one.Texts[left], other.Texts[right], StringComparison.Ordinal))
-            {
-                return false;
-            }
-        }
-
-        return true;
-    }
+    public bool Equals(int x, int y) => rows.AreAlike(x, y, columns);
 
     public int GetHashCode(int obj) => rows.Blocks[obj / RowBlock.Size].HashesOf(columns)[obj % RowBlock.Size];
 }
