@@ -171,3 +171,19 @@ test('a warning is accepted with a reason and can be reopened', async ({ browser
   await page.getByRole('button', { name: 'Reopen' }).click()
   await expect(finding).toBeVisible()
 })
+
+test('a cell of a list too narrow for the name of its code is read whole in the Margin', async ({
+  browser,
+  servers,
+}) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.goto('/returns/19/fill/list?line=list.rows.code&row=row-3')
+  await expect(page.getByRole('complementary', { name: 'Margin' })).toContainText(
+    'WI011 Professional fees, above 3 million or VAT-registered',
+  )
+  const cell = page.locator('[data-place="list.rows.code|row-3"]')
+  expect(await cell.evaluate((e) => [e.scrollWidth > e.clientWidth, getComputedStyle(e).overflowX])).toEqual([
+    true,
+    'hidden',
+  ])
+})

@@ -22,7 +22,11 @@ namespace Aerarium.Server.Gathering;
 public sealed record GatheredItem(string Number, string Title, IReadOnlyList<GatheredLine> Lines, string State, string? Problem, TickView? Tick);
 
 /// <summary>One line of an item beside the return.</summary>
-public sealed record GatheredLine(string Label, string Value, string? OnReturn);
+/// <param name="Line">Key of the line.</param>
+/// <param name="Label">Its label.</param>
+/// <param name="Value">What was gathered, as it stands there.</param>
+/// <param name="OnReturn">What the return has, canonical, or null when nothing.</param>
+public sealed record GatheredLine(string Line, string Label, string Value, string? OnReturn);
 
 /// <summary>Who ticked an item off against the paper, and when.</summary>
 public sealed record TickView(string Person, string At);
@@ -241,7 +245,7 @@ internal static class GatheringEndpoints
                     .Where(v => v.Line is not null)
                     .Select(v => (
                         Typed: EntryReader.Read(v.Line!, v.Value).Value,
-                        Shown: new GatheredLine(v.Line!.Label, v.Value, row is null ? null : workspace.EntrySet.ValueOf(v.Line, row))))
+                        Shown: new GatheredLine(v.Line!.Key, v.Line.Label, v.Value, row is null ? null : workspace.EntrySet.ValueOf(v.Line, row))))
                     .ToList();
                 var state = row is null ? "new" : lines.All(l => l.Typed == l.Shown.OnReturn) ? "taken" : "different";
                 return new GatheredItem(

@@ -132,7 +132,6 @@ function marks(line: Line, column: number): Record<string, boolean> {
 .cell.at {
   outline: 2px solid var(--verdigris);
   outline-offset: -2px;
-  overflow: visible;
 }
 .editor {
   width: 100%;

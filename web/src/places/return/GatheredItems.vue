@@ -39,6 +39,7 @@ const tick = (item: Schemas['GatheredItem']) =>
     )
     emit('changed')
   })
+const told = (line: Schemas['GatheredLine'], value: string | null) => lineText(store.lineOf(line.line), value)
 const canTake = computed(() => chosen.value.length > 0 && !busy.value)
 </script>
 
@@ -60,17 +61,14 @@ const canTake = computed(() => chosen.value.length > 0 && !busy.value)
     <template v-else>
       <table class="plain small">
         <tbody>
-          <tr v-for="line in item.lines" :key="line.label">
+          <tr v-for="line in item.lines" :key="line.line">
             <td>{{ line.label }}</td>
-            <td class="amount">{{ lineText(undefined, line.value) }}</td>
+            <td class="amount">{{ told(line, line.value) }}</td>
             <td
               class="amount"
-              :class="{
-                differs:
-                  item.state === 'different' && lineText(undefined, line.onReturn) !== lineText(undefined, line.value),
-              }"
+              :class="{ differs: item.state === 'different' && told(line, line.onReturn) !== told(line, line.value) }"
             >
-              {{ item.state === 'new' ? '' : lineText(undefined, line.onReturn) || 'blank' }}
+              {{ item.state === 'new' ? '' : told(line, line.onReturn) || 'blank' }}
             </td>
           </tr>
         </tbody>

@@ -135,6 +135,7 @@ const shown = (text: string | null | undefined) => lineText(line.value, text) ||
         </template>
         <template v-else-if="!line.computed">
           <Tied v-if="tie" :tie="tie" :line="line" />
+          <p v-if="value?.value && store.sectionOf(line.key)?.table?.grid" class="entered">{{ shown(value.value) }}</p>
           <p v-if="line.countsAttachments" class="entered">Counted from the documents attached to the return.</p>
           <p v-else-if="!tie?.sources.length" class="entered">
             Entered<template v-if="line.from">, from: {{ line.from }}</template
