@@ -39,6 +39,11 @@ describe('a button being pressed', () => {
     expect(await isReleased()).toBe(true)
   })
 
+  it('is not a press of another button of the mouse, whose release the menu it opens may swallow', async () => {
+    on('button').dispatchEvent(new MouseEvent('pointerdown', { bubbles: true, button: 2 }))
+    expect(await isReleased()).toBe(true)
+  })
+
   it('is not over because the field that was left lost the cursor', async () => {
     on('input').dispatchEvent(new Event('focus'))
     point('pointerdown', on('button'))

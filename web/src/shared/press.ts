@@ -18,7 +18,7 @@ export function released(): Promise<void> {
 window.addEventListener(
   'pointerdown',
   (event) => {
-    if (held || !(event.target as Element | null)?.closest?.(CLICKED)) return
+    if (held || event.button > 0 || !(event.target as Element | null)?.closest?.(CLICKED)) return
     held = new Promise((resolve) => {
       const limit = window.setTimeout(() => letGo(), LONGEST_MS)
       letGo = () => {
