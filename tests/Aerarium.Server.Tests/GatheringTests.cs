@@ -200,6 +200,15 @@ public class GatheringTests : IAsyncLifetime
         var id = (await _rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "ke/employment-income", year = 2025, kind = "original" }))["id"]!.GetValue<long>();
         Assert.Equal("unreachable", (await _rukia.GetAsync($"/api/returns/{id}/verification"))["state"]!.GetValue<string>());
         _practice.Authority.Faults.Outage = false;
-        Assert.Equal("unknown", (await _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/verification"))["state"]!.GetValue<string>());
+
+        // What is sent in the background may have met the outage as well; then the authority is left alone for five seconds.
+        var state = "unreachable";
+        for (var time = 0; time < 100 && state == "unreachable"; time++)
+        {
+            await Task.Delay(TimeSpan.FromMilliseconds(time * 10));
+            state = (await _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/verification"))["state"]!.GetValue<string>();
+        }
+
+        Assert.Equal("unknown", state);
     }
 }
