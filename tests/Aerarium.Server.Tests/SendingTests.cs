@@ -116,8 +116,13 @@ public class SendingTests
         await BuildAsync(mosi, id);
         practice.Authority.Faults.Outage = true;
         await SendAsync(mosi, id);
-        await Task.Delay(1_200);
-        var sending = (await mosi.GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!;
+        System.Text.Json.Nodes.JsonNode sending;
+        for (var tries = 0; (sending = (await mosi.GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!)["problem"] is null; tries++)
+        {
+            Assert.True(tries < 100, "The failure was not told.");
+            await Task.Delay(50);
+        }
+
         Assert.Equal("queued", sending["state"]!.GetValue<string>());
         Assert.Contains("not available", sending["problem"]!.GetValue<string>());
         practice.Authority.Faults.Outage = false;
