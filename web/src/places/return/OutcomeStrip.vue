@@ -11,7 +11,10 @@ const chain = computed(() =>
 )
 const balance = computed(() => store.balance)
 const refund = computed(() => balance.value.startsWith('-'))
-const movement = computed(() => difference(balance.value, store.openingBalance))
+/** How much more there is of what is shown, to pay or refund, than at opening. */
+const movement = computed(() =>
+  refund.value ? difference(store.openingBalance, balance.value) : difference(balance.value, store.openingBalance),
+)
 </script>
 
 <template>

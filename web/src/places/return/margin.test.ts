@@ -3,6 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { shallowRef } from 'vue'
 import { useSession } from '../../session'
+import OutcomeStrip from './OutcomeStrip.vue'
 import Override from './Override.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
 import Remarks from './Remarks.vue'
@@ -116,6 +117,26 @@ describe('a tied line', () => {
     const wrapper = tied(line, there, here)
     expect(wrapper.get('.amount').text()).toBe(shown)
     expect(wrapper.find('button').exists() ? wrapper.get('button').text() : null).toBe(offered)
+  })
+})
+
+describe('the balance beside what it was at opening', () => {
+  it.each([
+    ['900', '650', 'To pay', '250 more'],
+    ['650', '900', 'To pay', '250 less'],
+    ['-36324', '-40074', 'Refund', '3,750 less'],
+    ['-40074', '-36324', 'Refund', '3,750 more'],
+    ['50', '-100', 'To pay', '150 more'],
+    ['-100', '50', 'Refund', '150 more'],
+    ['-100', '-100', 'Refund', 'as at opening'],
+  ])('%s after %s is %s, %s', (balance, openingBalance, label, movement) => {
+    const layout = { outcome: [{ line: 'balance' }], balanceLabel: 'To pay', overpaidLabel: 'Refund' }
+    const store = { layout, balance, openingBalance, view: { value: { currency: 'KES' } }, placeOfLine: () => '/' }
+    const wrapper = mount(OutcomeStrip, {
+      global: { provide: { return: store }, stubs: { 'router-link': { template: '<a><slot /></a>' } } },
+    })
+    expect(wrapper.get('.balance').text()).toContain(label)
+    expect(wrapper.get('.movement').text()).toContain(movement)
   })
 })
 
