@@ -71,7 +71,9 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
     await expect(field(page, 'tax.policies.premium')).toHaveValue('24,000')
     await expect(computed(page, 'tax.insurance-relief')).toHaveText('3,600')
     await expect(balance(page)).toHaveText('3,600')
-    await expect(page.locator('.movement')).toContainText('less than')
+    // A refund of 3,600 where there was none: the relief has made the refund more, not less.
+    await expect(page.locator('.balance')).toContainText('Refund')
+    await expect(page.locator('.movement')).toContainText('3,600 more than')
   })
 
   await test.step('the Margin explains a computed line down to the entries', async () => {
