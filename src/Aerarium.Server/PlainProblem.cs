@@ -58,6 +58,8 @@ internal sealed class PlainProblems(ILogger<PlainProblems> log) : IExceptionHand
 /// <summary>Says in words what a bare status means.</summary>
 internal static class PlainStatus
 {
+    public const string NothingHere = "There is nothing at this address.";
+
     public const string TooLarge = "This is larger than can be taken: documents have at most 20 MB, other files and requests 1 MB.";
 
     public static Task WriteAsync(StatusCodeContext context)
@@ -67,7 +69,7 @@ internal static class PlainStatus
         {
             StatusCodes.Status401Unauthorized => "Sign in first.",
             StatusCodes.Status403Forbidden => "Your role does not allow this.",
-            StatusCodes.Status404NotFound => "There is nothing at this address.",
+            StatusCodes.Status404NotFound => NothingHere,
             StatusCodes.Status405MethodNotAllowed => "This cannot be done here.",
             StatusCodes.Status413PayloadTooLarge => TooLarge,
             StatusCodes.Status415UnsupportedMediaType => "Send JSON.",

@@ -78,13 +78,14 @@ public static class ServerApplication
         builder.Services.AddSingleton<BackupDesk>();
         builder.Services.AddSingleton<SigningCertificate>();
         builder.Services.AddSingleton<Workbench>();
-        builder.Services.AddSingleton<Presence>();
+        builder.Services.AddSingleton<LiveReturns>();
         builder.Services.AddSingleton<FollowedParticulars>();
         builder.Services.AddSingleton<Attachments>();
         builder.Services.AddSingleton<Ties>();
         builder.Services.AddSingleton<TiesAtRest>();
         builder.Services.AddSingleton<RowFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
+        builder.Services.AddSingleton<ForeignFiles>();
         builder.Services.AddSingleton<StatementDesk>();
         builder.Services.AddSingleton<PaymentDesk>();
         builder.Services.AddSingleton<SchemaDesk>();
@@ -156,7 +157,7 @@ public static class ServerApplication
         api.MapPaymentBatch();
         api.MapPractice();
         api.MapBackups();
-        app.MapHub<ReturnHub>("/hubs/returns").RequireAuthorization();
+        app.MapHub<ReturnHub>("/hubs/returns", options => options.CloseOnAuthenticationExpiration = true).RequireAuthorization();
         app.MapFrontEndFallback(settings["Web"]);
 
         if (!describing && settings.GetValue("Demo", false))

@@ -32,7 +32,9 @@ public static class KeptClients
         unit.Execute("DELETE FROM practice_particular");
         unit.Execute("DELETE FROM practice_credential");
         unit.Execute("DELETE FROM practice_consent");
-        Practices.Add(unit, equipment.Practice);
+
+        // Who the practice is, and that it has credentials and consents. Keys, secrets and tokens stay where the practice keeps them.
+        Practices.Add(unit, equipment.Practice with { SigningKey = [] });
         foreach (var (country, name, value) in equipment.Particulars)
         {
             PracticeParticulars.Put(unit, country, name, value);
@@ -40,12 +42,11 @@ public static class KeptClients
 
         foreach (var credential in equipment.Credentials)
         {
-            PracticeParticulars.PutCredential(unit, credential);
+            PracticeParticulars.PutCredential(unit, credential with { Secret = [] });
         }
 
         foreach (var consent in equipment.Consents)
         {
-            // That there is one; its tokens are used where the practice keeps them.
             AuthorityConsents.Put(unit, consent with { Access = [], Refresh = [] });
         }
 

@@ -27,7 +27,7 @@ internal static class MemoryImage
     }
 
     /// <summary>Copies an image into an open database.</summary>
-    /// <exception cref="InvalidDataException">The bytes are no SQLite database.</exception>
+    /// <exception cref="InvalidDataException">The bytes are no SQLite database, or not one of the shape this program makes.</exception>
     public static void Load(byte[] image, SqliteConnection into)
     {
         using var from = new SqliteConnection("Data Source=:memory:;Pooling=False");
@@ -41,6 +41,7 @@ internal static class MemoryImage
 
         try
         {
+            OwnShape.Require(from);
             from.BackupDatabase(into);
         }
         catch (SqliteException problem)

@@ -24,12 +24,6 @@ public sealed record PersonRecord
     /// <summary>Zero when the person may no longer sign in.</summary>
     public long Active { get; init; } = 1;
 
-    /// <summary>Wrong passwords since the last right one.</summary>
-    public long FailedAttempts { get; init; }
-
-    /// <summary>Locked until then, or null.</summary>
-    public string? LockedUntil { get; init; }
-
     /// <summary>Secret of the one-time codes, protected; null while they are off.</summary>
     public string? CodeSecret { get; init; }
 
@@ -44,7 +38,7 @@ public sealed record PersonRecord
 public static class People
 {
     private const string Select = """
-        SELECT id, email, name, password_hash, active, failed_attempts, locked_until, code_secret, code_last_step,
+        SELECT id, email, name, password_hash, active, code_secret, code_last_step,
                (SELECT group_concat(role, ',') FROM (SELECT role FROM person_role WHERE person_id = person.id ORDER BY role)) AS roles
         FROM person
         """;
@@ -80,11 +74,6 @@ public static class People
     public static void SetActive(Unit unit, long id, bool active) =>
         unit.Execute("UPDATE person SET active = @active WHERE id = @id", new { id, active = active ? 1 : 0 });
 
-    /// <summary>Notes how a sign-in went.</summary>
-    public static void NoteSignIn(Unit unit, long id, long failedAttempts, string? lockedUntil) =>
-        unit.Execute(
-            "UPDATE person SET failed_attempts = @failedAttempts, locked_until = @lockedUntil WHERE id = @id", new { id, failedAttempts, lockedUntil });
-
     /// <summary>Replaces the password's hash.</summary>
     public static void SetPassword(Unit unit, long id, string passwordHash) =>
         unit.Execute("UPDATE person SET password_hash = @passwordHash WHERE id = @id", new { id, passwordHash });
@@ -104,14 +93,25 @@ public sealed record SessionRecord(long Id, long PersonId, string StartedAt, str
 /// <summary>Sessions. The token itself is known to the browser only.</summary>
 public static class Sessions
 {
-    /// <summary>Starts a session; returns its id.</summary>
-    public static long Start(Unit unit, string token, long personId, string at, string address, string program) =>
-        unit.Insert(
+    /// <summary>Starts a session; it takes over what the person is to be told of attempts that were refused.</summary>
+    public static void Start(Unit unit, string token, long personId, string at, string address, string program)
+    {
+        unit.Execute(
             """
-            INSERT INTO session (token_sha256, person_id, started_at, seen_at, address, program)
-            VALUES (@hash, @personId, @at, @at, @address, @program)
+            INSERT INTO session (token_sha256, person_id, started_at, seen_at, address, program, refused_count, refused_at, refused_from)
+            SELECT @hash, id, @at, @at, @address, @program, refused_count, refused_at, refused_from FROM person WHERE id = @personId
             """,
             new { hash = Tokens.HashOf(token), personId, at, address, program });
+        unit.Execute("UPDATE person SET refused_count = 0, refused_at = NULL, refused_from = NULL WHERE id = @personId", new { personId });
+    }
+
+    /// <summary>Attempts that were refused before a session began and that its person has not said to have seen; null for none.</summary>
+    public static RefusedSignIns? RefusedBefore(Unit unit, long id) =>
+        unit.Single<RefusedSignIns>(
+            "SELECT refused_count AS count, refused_at AS last_at, refused_from AS last_from FROM session WHERE id = @id AND refused_count > 0", new { id });
+
+    /// <summary>Notes that the person has seen them.</summary>
+    public static void SeenRefused(Unit unit, long id) => unit.Execute("UPDATE session SET refused_count = 0 WHERE id = @id", new { id });
 
     /// <summary>The open session of a token whose person may sign in, or null.</summary>
     public static SessionRecord? FindOpen(Unit unit, string token) =>
@@ -232,6 +232,9 @@ public sealed record Reach(long PersonId, bool SeesAll)
 {
     /// <summary>Whether a return is within it.</summary>
     public bool Sees(Unit unit, long returnId) => SeesAll || Teams.CanSeeReturn(unit, PersonId, returnId);
+
+    /// <summary>Whether a client is within it.</summary>
+    public bool SeesClient(Unit unit, long clientId) => SeesAll || Teams.CanSeeClient(unit, PersonId, clientId);
 
     /// <summary>What client <c>c</c> must satisfy; takes @seesAll and @personId.</summary>
     internal const string Condition =

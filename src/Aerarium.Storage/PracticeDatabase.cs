@@ -57,7 +57,8 @@ public sealed class PracticeDatabase : IDisposable
     /// <param name="name">A name no other open one has.</param>
     /// <param name="image">An image made by <see cref="Image"/>, or null.</param>
     /// <exception cref="InvalidDataException">The image is no such database.</exception>
-    private PracticeDatabase(string name, byte[]? image)
+    /// <param name="scripts">The migrations to make it with; all unless given.</param>
+    private PracticeDatabase(string name, byte[]? image, IReadOnlyCollection<string>? scripts = null)
     {
         _connection = new SqliteConnectionStringBuilder { DataSource = $"file:/{name}?vfs=memdb", ForeignKeys = true, DefaultTimeout = 10 }.ToString();
 
@@ -69,11 +70,18 @@ public sealed class PracticeDatabase : IDisposable
             MemoryImage.Load(image, _writer);
         }
 
-        Migrate();
+        Migrate(scripts);
     }
 
+    /// <summary>The names of all migrations, in their order.</summary>
+    internal static IReadOnlyList<string> Migrations { get; } =
+        [.. Assembly.GetExecutingAssembly().GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
+
+    /// <summary>An empty database in memory, made with some of the migrations only.</summary>
+    internal static PracticeDatabase Fresh(IReadOnlyCollection<string> scripts) => new($"fresh-{Guid.NewGuid():N}", null, scripts);
+
     /// <summary>Opens a database in memory.</summary>
-    /// <exception cref="InvalidDataException">The image is no such database.</exception>
+    /// <exception cref="InvalidDataException">The image is no such database, or holds more than this program makes.</exception>
     public static PracticeDatabase InMemory(string name, byte[]? image = null) => new(name, image);
 
     /// <summary>How often something was written; tells whether anything changed since.</summary>
@@ -104,6 +112,12 @@ public sealed class PracticeDatabase : IDisposable
             return other.Read(work);
         }
 
+        return ReadHere(work);
+    }
+
+    /// <summary>Reads in this database itself, also while the work is done in a client's file: sessions, credentials and the like live here only.</summary>
+    public T ReadHere<T>(Func<Unit, T> work)
+    {
         using var connection = Open();
         return work(new Unit(connection, null));
     }
@@ -167,12 +181,13 @@ public sealed class PracticeDatabase : IDisposable
     {
         var connection = new SqliteConnection(_connection);
         connection.Open();
+        connection.Execute("PRAGMA trusted_schema = OFF;");
         Search.Teach(connection);
         return connection;
     }
 
     /// <summary>Migrations may replace tables that others refer to, so references are checked at their end, not on the way.</summary>
-    private void Migrate()
+    private void Migrate(IReadOnlyCollection<string>? scripts = null)
     {
         var withoutReferences = new SqliteConnectionStringBuilder(_connection) { ForeignKeys = false, Pooling = false }.ToString();
         using var connection = new SqliteConnection(withoutReferences);
@@ -180,7 +195,7 @@ public sealed class PracticeDatabase : IDisposable
         connection.Execute("PRAGMA journal_mode = WAL;");
         var result = DeployChanges.To
             .SqliteDatabase(withoutReferences)
-            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
+            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), name => scripts?.Contains(name) ?? true)
             .WithTransactionPerScript()
             .LogTo(new NoOpUpgradeLog())
             .Build()

@@ -28,7 +28,7 @@ public partial class ArchitectureTests
     public void Projects_refer_only_to_what_the_architecture_allows()
     {
         var allowed = Allowed();
-        Assert.Equal(7, Projects().Count());
+        Assert.Equal(8, Projects().Count());
         foreach (var project in Projects())
         {
             var references = project.Descendants("ProjectReference").Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value));

@@ -115,12 +115,15 @@ public class PeopleTests
         var secret = (await rukia.DoAsync(HttpMethod.Post, "/api/account/codes/offer"))["secret"]!.GetValue<string>();
         var now = practice.Server.Services.GetRequiredKeyedService<TimeProvider>(OneTimeCodes.WallClock).GetUtcNow();
         var wrong = (int.Parse(CodeOf(secret, now), CultureInfo.InvariantCulture) + 1) % 1_000_000;
-        foreach (var (typedSecret, code) in new[] { (secret, $"{wrong:000000}"), ("not base 32!", "123456") })
+        foreach (var (typed, code) in new[] { ("kelp-and-ledger", $"{wrong:000000}"), ("another password", CodeOf(secret, now)) })
         {
-            Assert.Equal(HttpStatusCode.UnprocessableEntity, (await rukia.SendAsync(HttpMethod.Post, "/api/account/codes/on", new { secret = typedSecret, code })).Status);
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, (await rukia.SendAsync(HttpMethod.Post, "/api/account/codes/on", new { password = typed, code })).Status);
         }
 
-        await rukia.DoAsync(HttpMethod.Post, "/api/account/codes/on", new { secret, code = CodeOf(secret, now) });
+        // The secret is the one that was offered, whatever the browser sends.
+        var on = await rukia.DoAsync(HttpMethod.Post, "/api/account/codes/on", new { password = "kelp-and-ledger", secret = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ", code = CodeOf(secret, now) });
+        var recovery = on["codes"]!.AsArray().Select(c => c!.GetValue<string>()).ToList();
+        Assert.Equal(10, recovery.Distinct().Count());
         async Task<(HttpStatusCode Status, JsonNode? Answer)> Try(string? code)
         {
             var fresh = await Browser.OpenAsync(practice.ServerAddress);
@@ -136,6 +139,13 @@ public class PeopleTests
         var (again, answer) = await Try(CodeOf(secret, now));
         Assert.Equal(HttpStatusCode.Unauthorized, again);
         Assert.Contains("used already", answer!["detail"]!.GetValue<string>());
+
+        // Without the device: a recovery code is good once, and typed as one reads it.
+        Assert.False((await Try($" {recovery[3].ToUpperInvariant()} ")).Answer!["codeNeeded"]!.GetValue<bool>());
+        Assert.Equal(HttpStatusCode.Unauthorized, (await Try(recovery[3])).Status);
+        Assert.Equal(9, (await rukia.GetAsync("/api/account"))["recoveryCodesLeft"]!.GetValue<long>());
+        await rukia.DoAsync(HttpMethod.Post, "/api/account/codes/recovery", new { password = "kelp-and-ledger" });
+        Assert.Equal(HttpStatusCode.Unauthorized, (await Try(recovery[4])).Status);
         await rukia.DoAsync(HttpMethod.Post, "/api/account/codes/off", new { password = "kelp-and-ledger" });
         Assert.False((await Try(null)).Answer!["codeNeeded"]!.GetValue<bool>());
     }

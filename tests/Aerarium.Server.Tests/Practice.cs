@@ -162,7 +162,7 @@ public sealed class Practice : IAsyncDisposable
 /// <summary>A person at the API, with cookies and token as a browser has them.</summary>
 public sealed class Browser(HttpClient http, CookieContainer cookies)
 {
-    private string _token = "";
+    public string Token { get; private set; } = "";
 
     public HttpClient Http { get; } = http;
 
@@ -192,7 +192,7 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
         using var request = new HttpRequestMessage(method, path) { Content = body is null ? null : JsonContent.Create(body) };
         if (withToken)
         {
-            request.Headers.Add("X-Aerarium-Token", _token);
+            request.Headers.Add("X-Aerarium-Token", Token);
         }
 
         using var response = await Http.SendAsync(request);
@@ -202,7 +202,7 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
 
     public async Task<(HttpStatusCode Status, JsonNode Answer)> SendAsync(HttpRequestMessage request)
     {
-        request.Headers.Add("X-Aerarium-Token", _token);
+        request.Headers.Add("X-Aerarium-Token", Token);
         using var response = await Http.SendAsync(request);
         return (response.StatusCode, JsonNode.Parse(await response.Content.ReadAsStringAsync())!);
     }
@@ -211,7 +211,7 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
     public async Task<(HttpStatusCode Status, byte[] Content)> FetchAsync(HttpMethod method, string path, byte[]? body = null)
     {
         using var request = new HttpRequestMessage(method, path) { Content = body is null ? null : new ByteArrayContent(body) };
-        request.Headers.Add("X-Aerarium-Token", _token);
+        request.Headers.Add("X-Aerarium-Token", Token);
         using var response = await Http.SendAsync(request);
         return (response.StatusCode, await response.Content.ReadAsByteArrayAsync());
     }
@@ -297,5 +297,5 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
         return $"still {await StageAsync(id)}";
     }
 
-    private async Task RefreshTokenAsync() => _token = (await GetAsync("/api/session"))["token"]!.GetValue<string>();
+    private async Task RefreshTokenAsync() => Token = (await GetAsync("/api/session"))["token"]!.GetValue<string>();
 }

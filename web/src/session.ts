@@ -28,6 +28,11 @@ export const useSession = defineStore('session', {
       if (!answer.codeNeeded) await this.load()
       return !answer.codeNeeded
     },
+    /** The person has read which attempts to sign in were refused. */
+    async seenRefused() {
+      await call(api.POST('/api/session/refused-seen'))
+      if (this.view) this.view = { ...this.view, refused: null }
+    },
     async signOut() {
       await call(api.POST('/api/session/sign-out'))
       await this.load()

@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using System.Threading.RateLimiting;
-using Aerarium.Server.Kept;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -113,10 +112,12 @@ internal static class AccessSetup
         {
             limits.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             limits.AddPolicy(AttemptsLimit, http => RateLimitPartition.GetFixedWindowLimiter(
-                http.Connection.RemoteIpAddress?.ToString() ?? "",
+                NetworkAddress.Of(http),
                 _ => new FixedWindowRateLimiterOptions { PermitLimit = attemptsPerMinute, Window = TimeSpan.FromMinutes(1) }));
         });
         services.AddSingleton<OneTimeCodes>();
+        services.AddSingleton<SignInGuard>();
+        services.AddSingleton<Passwords>();
         services.AddSingleton<Microsoft.AspNetCore.Identity.IPasswordHasher<PersonRecord>, Argon2Passwords>();
 
         static Task Answer(Microsoft.AspNetCore.Authentication.RedirectContext<CookieAuthenticationOptions> context, int status)
@@ -142,54 +143,4 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
 
         return await next(context);
     }
-}
-
-/// <summary>
-/// Clients and returns of a team do not exist for people outside it: every address below a client or a return is checked
-/// here. What lives in a client-kept file is reached by the person who has it open, and the work is done in that file.
-/// </summary>
-internal sealed class ReachFilter(PracticeDatabase database, KeptReturns files) : IEndpointFilter
-{
-    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
-    {
-        var http = context.HttpContext;
-        if (http.User.Identity?.IsAuthenticated != true)
-        {
-            return await next(context);
-        }
-
-        var caller = Caller.Of(http.User);
-        var client = Asked(http, "clientId", "/api/clients/");
-        var item = Asked(http, "returnId", "/api/returns/");
-        if ((client ?? item) is { } id && KeptReturns.IsKept(id))
-        {
-            var kept = files.Find(id, caller.Id) ?? throw PlainProblem.NotFound("This client's file is not open; what it holds");
-            using (PracticeDatabase.WorkIn(kept))
-            {
-                return await next(context);
-            }
-        }
-
-        if (caller.Reach is { SeesAll: false } reach)
-        {
-            if (client is { } asked && !database.Read(unit => Teams.CanSeeClient(unit, reach.PersonId, asked)))
-            {
-                throw PlainProblem.NotFound("This client");
-            }
-
-            if (item is { } wanted && !database.Read(unit => Teams.CanSeeReturn(unit, reach.PersonId, wanted)))
-            {
-                throw PlainProblem.NotFound("This return");
-            }
-        }
-
-        return await next(context);
-    }
-
-    private static long? Asked(HttpContext http, string name, string beneath) =>
-        http.GetRouteValue(name) is string named ? Number(named)
-        : http.Request.Path.Value!.StartsWith(beneath, StringComparison.Ordinal) && http.GetRouteValue("id") is string id ? Number(id)
-        : null;
-
-    private static long? Number(string text) => long.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : null;
 }

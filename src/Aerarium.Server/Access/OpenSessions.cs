@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Security.Cryptography;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -13,28 +14,42 @@ internal static class OpenSessions
     private const int LongestProgram = 120;
     private static readonly TimeSpan BetweenNotes = TimeSpan.FromMinutes(5);
 
-    /// <summary>Starts a session for a person on this connection.</summary>
+    /// <summary>Starts a session for a person on this connection; the one this browser had before ends.</summary>
     public static async Task StartAsync(HttpContext http, PracticeDatabase database, PersonRecord person, DateTimeOffset now)
     {
         var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
         var program = http.Request.Headers.UserAgent.ToString();
+        var before = Of(http, database);
         database.Write(unit =>
         {
+            if (before is not null)
+            {
+                Sessions.End(unit, before.Id, before.PersonId, Moments.Text(now));
+            }
+
             Sessions.Start(
                 unit,
                 token,
                 person.Id,
                 Moments.Text(now),
-                http.Connection.RemoteIpAddress?.ToString() ?? "",
+                NetworkAddress.Of(http),
                 program.Length > LongestProgram ? program[..LongestProgram] : program);
             Acts.Add(unit, new Caller(person.Id, person.Name, person.RoleList).Act("sign-in", now));
         });
+        if (before is not null)
+        {
+            http.RequestServices.GetRequiredService<LiveReturns>().CutThoseOutOfReach();
+        }
+
         await http.SignInAsync(Principal(person, token));
     }
 
     /// <summary>The open session of this request, or null.</summary>
     public static SessionRecord? Of(HttpContext http, PracticeDatabase database) =>
-        http.User.FindFirstValue(Claim) is { } token ? database.Read(unit => Sessions.FindOpen(unit, token)) : null;
+        database.ReadHere(unit => Sessions.FindOpen(unit, TokenOf(http.User)));
+
+    /// <summary>The token of the session somebody is signed in by; empty for nobody.</summary>
+    public static string TokenOf(ClaimsPrincipal user) => user.FindFirstValue(Claim) ?? "";
 
     /// <summary>Refuses the cookie of an ended session, follows changed roles, and notes now and then that the session is in use.</summary>
     public static Task ValidateAsync(CookieValidatePrincipalContext context)
@@ -42,7 +57,7 @@ internal static class OpenSessions
         var services = context.HttpContext.RequestServices;
         var database = services.GetRequiredService<PracticeDatabase>();
         var now = services.GetRequiredService<TimeProvider>().GetUtcNow();
-        var token = context.Principal!.FindFirstValue(Claim) ?? "";
+        var token = TokenOf(context.Principal!);
         var (session, person) = database.Read(unit =>
         {
             var open = Sessions.FindOpen(unit, token);

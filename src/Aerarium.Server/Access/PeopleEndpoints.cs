@@ -1,14 +1,14 @@
 using System.Security.Claims;
 using System.Security.Cryptography;
 using Aerarium.Core.Entries;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.Identity;
 
 namespace Aerarium.Server.Access;
 
-/// <summary>A person, as administrators see it.</summary>
+/// <summary>A person, as administrators see it; with until when the person has to wait after wrong attempts to sign in.</summary>
 public sealed record PersonView(
-    long Id, string Name, string Email, IReadOnlyList<string> Roles, IReadOnlyList<long> Teams, bool Active, bool CodesOn, IReadOnlyList<OpenSession> Sessions);
+    long Id, string Name, string Email, IReadOnlyList<string> Roles, IReadOnlyList<long> Teams, bool Active, bool CodesOn, string? WaitsUntil, IReadOnlyList<OpenSession> Sessions);
 
 /// <summary>A team.</summary>
 public sealed record TeamView(long Id, string Name);
@@ -40,26 +40,38 @@ internal static class PeopleEndpoints
 
     public static void MapPeople(this RouteGroupBuilder api)
     {
-        var people = api.MapGroup("/people").WithTags("People");
+        var people = api.MapGroup("/people").ReachesPractice().WithTags("People");
         people.MapGet("", View).RequireAuthorization(Policies.Administer);
         people.MapPost("/invitations", Invite).RequireAuthorization(Policies.Administer);
         people.MapPut("/{person:long}", Change).RequireAuthorization(Policies.Administer);
-        people.MapPost("/{person:long}/end-sessions", (long person, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>
+        people.MapPost("/{person:long}/end-sessions", (long person, ClaimsPrincipal user, PracticeDatabase database, LiveReturns live, TimeProvider clock) =>
+        {
+            database.Write(unit =>
+            {
+                var whom = People.Find(unit, person) ?? throw PlainProblem.NotFound("This person");
+                Acts.Add(unit, Caller.Of(user).Act("end-session", clock.GetUtcNow()) with { After = whom.Name });
+                Sessions.EndAll(unit, person, null, Moments.Text(clock.GetUtcNow()));
+            });
+            live.Cut(person);
+            return TypedResults.NoContent();
+        }).RequireAuthorization(Policies.Administer);
+        people.MapPost("/{person:long}/let-in", (long person, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>
         {
             var whom = People.Find(unit, person) ?? throw PlainProblem.NotFound("This person");
-            Acts.Add(unit, Caller.Of(user).Act("end-session", clock.GetUtcNow()) with { After = whom.Name });
-            Sessions.EndAll(unit, person, null, Moments.Text(clock.GetUtcNow()));
+            SignInAttempts.Forget(unit, whom.Email.ToLowerInvariant());
+            Acts.Add(unit, Caller.Of(user).Act("let-in", clock.GetUtcNow()) with { After = whom.Name });
             return TypedResults.NoContent();
         })).RequireAuthorization(Policies.Administer);
         people.MapPost("/{person:long}/codes-off", (long person, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) => database.Write(unit =>
         {
             var whom = People.Find(unit, person) ?? throw PlainProblem.NotFound("This person");
             People.SetCodes(unit, person, null);
+            RecoveryCodes.Put(unit, person, []);
             Acts.Add(unit, Caller.Of(user).Act("codes", clock.GetUtcNow()) with { Line = whom.Name, Before = "on", After = "off" });
             return TypedResults.NoContent();
         })).RequireAuthorization(Policies.Administer);
 
-        var invitations = api.MapGroup("/invitations/{token}").WithTags("People").AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
+        var invitations = api.MapGroup("/invitations/{token}").ReachesPractice().WithTags("People").AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
         invitations.MapGet("", (string token, PracticeDatabase database, TimeProvider clock) => database.Read(unit =>
         {
             var invitation = Open(unit, token, clock);
@@ -70,7 +82,7 @@ internal static class PeopleEndpoints
 
     private static PeopleView View(PracticeDatabase database, TimeProvider clock) => database.Read(unit =>
     {
-        var members = Teams.Members(unit);
+        var (members, now) = (Teams.Members(unit), Moments.Text(clock.GetUtcNow()));
         return new PeopleView(
             [
                 .. People.All(unit).Select(p => new PersonView(
@@ -81,10 +93,11 @@ internal static class PeopleEndpoints
                     [.. members[p.Id]],
                     p.Active == 1,
                     p.CodeSecret is not null,
+                    SignInAttempts.WaitsUntil(unit, p.Email.ToLowerInvariant(), now),
                     [.. Sessions.OpenOf(unit, p.Id).Select(s => new OpenSession(s.Id, s.StartedAt, s.SeenAt, s.Address, s.Program, false))])),
             ],
             [.. Teams.All(unit).Select(t => new TeamView(t.Id, t.Name))],
-            [.. Invitations.Open(unit, Moments.Text(clock.GetUtcNow())).Select(i => new InvitationView(i.Id, i.Name, i.Email, i.Roles.Split(','), i.ExpiresAt))]);
+            [.. Invitations.Open(unit, now).Select(i => new InvitationView(i.Id, i.Name, i.Email, i.Roles.Split(','), i.ExpiresAt))]);
     });
 
     private static Invited Invite(Invite asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock)
@@ -118,11 +131,11 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<IResult> AcceptAsync(
-        string token, AcceptInvitation typed, HttpContext http, PracticeDatabase database, IPasswordHasher<PersonRecord> hasher, TimeProvider clock)
+        string token, AcceptInvitation typed, HttpContext http, PracticeDatabase database, Passwords passwords, TimeProvider clock)
     {
         var offered = database.Read(unit => Open(unit, token, clock));
-        SessionEndpoints.RequireGoodPassword(typed.Password, offered.Email);
-        var hash = hasher.HashPassword(null!, typed.Password);
+        Passwords.RequireGood(typed.Password, offered.Email, offered.Name);
+        var hash = await passwords.HashAsync(typed.Password, http.RequestAborted);
         var person = database.Write(unit =>
         {
             var invitation = Open(unit, token, clock);
@@ -140,7 +153,7 @@ internal static class PeopleEndpoints
         return TypedResults.NoContent();
     }
 
-    private static IResult Change(long person, PersonChange asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock)
+    private static IResult Change(long person, PersonChange asked, ClaimsPrincipal user, PracticeDatabase database, LiveReturns live, TimeProvider clock)
     {
         RequireRoles(asked.Roles);
         var now = clock.GetUtcNow();
@@ -169,6 +182,7 @@ internal static class PeopleEndpoints
                 After = $"{string.Join(',', asked.Roles.Order())}{(asked.Active ? "" : ", signed off")}{(asked.Teams.Count > 0 ? $", teams {string.Join(", ", asked.Teams)}" : "")}",
             });
         });
+        live.Cut(person);
         return TypedResults.NoContent();
     }
 

@@ -1,6 +1,8 @@
 using System.Security.Claims;
 using Aerarium.Core.Days;
+using Aerarium.Core.Entries;
 using Aerarium.Server.Demo;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
@@ -17,7 +19,8 @@ public sealed record DemoCredential(string Email, string Password, string Name, 
 /// <param name="Practice">Name of the practice.</param>
 /// <param name="Today">The day the server reads.</param>
 /// <param name="Demo">Credentials shown in demo mode only.</param>
-public sealed record SessionView(string Token, SessionPerson? Person, string? Practice, DateOnly Today, IReadOnlyList<DemoCredential>? Demo);
+/// <param name="Refused">Attempts to sign in as this person that were refused since the sign-in before; null once they were seen.</param>
+public sealed record SessionView(string Token, SessionPerson? Person, string? Practice, DateOnly Today, IReadOnlyList<DemoCredential>? Demo, RefusedSignIns? Refused);
 
 /// <summary>The person signed in, and what the roles allow.</summary>
 public sealed record SessionPerson(long Id, string Name, IReadOnlyList<string> Roles, bool MayPrepare, bool MayApprove, bool MayManage, bool MayAdminister);
@@ -36,10 +39,13 @@ public sealed record SignInAnswer(bool CodeNeeded);
 public sealed record OpenSession(long Id, string StartedAt, string SeenAt, string Address, string Program, bool ThisOne);
 
 /// <summary>One's own account.</summary>
-public sealed record AccountView(string Email, bool CodesOn, IReadOnlyList<OpenSession> Sessions);
+public sealed record AccountView(string Email, bool CodesOn, long RecoveryCodesLeft, IReadOnlyList<OpenSession> Sessions);
 
-/// <summary>Turns one-time codes on: the secret offered and a code made with it.</summary>
-public sealed record CodesOn(string Secret, string Code);
+/// <summary>Turns one-time codes on: one's password, and a code made with the secret that was offered last.</summary>
+public sealed record CodesOn(string Password, string Code);
+
+/// <summary>Codes that stand in for a lost authenticator, each good once; shown now and never again.</summary>
+public sealed record RecoveryCodesView(IReadOnlyList<string> Codes);
 
 /// <summary>One's password, to confirm an act.</summary>
 public sealed record PasswordConfirmed(string Password);
@@ -49,28 +55,32 @@ public sealed record PasswordChange(string Password, string NewPassword);
 
 internal static class SessionEndpoints
 {
-    private const int AttemptsBeforeLockout = 5;
-    private static readonly TimeSpan Lockout = TimeSpan.FromMinutes(10);
-
     public static void MapSession(this RouteGroupBuilder api)
     {
-        var session = api.MapGroup("/session").WithTags("Session");
+        var session = api.MapGroup("/session").ReachesPractice().WithTags("Session");
         session.MapGet("", View).AllowAnonymous();
         session.MapPost("/sign-in", SignInAsync).AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
-        session.MapPost("/sign-out", async (HttpContext http, PracticeDatabase database, TimeProvider clock) =>
+        session.MapPost("/sign-out", async (HttpContext http, PracticeDatabase database, LiveReturns live, TimeProvider clock) =>
         {
             if (OpenSessions.Of(http, database) is { } open)
             {
                 database.Write(unit => Sessions.End(unit, open.Id, open.PersonId, Moments.Text(clock.GetUtcNow())));
+                live.CutThoseOutOfReach();
             }
 
             await http.SignOutAsync();
             return TypedResults.NoContent();
         }).RequireAuthorization(Policies.Own);
+        session.MapPost("/refused-seen", (HttpContext http, PracticeDatabase database) =>
+        {
+            var own = OpenSessions.Of(http, database)!;
+            database.Write(unit => Sessions.SeenRefused(unit, own.Id));
+            return TypedResults.NoContent();
+        }).RequireAuthorization(Policies.Own);
 
-        var account = api.MapGroup("/account").WithTags("Session");
+        var account = api.MapGroup("/account").ReachesPractice().WithTags("Session").RequireAuthorization(Policies.Own);
         account.MapGet("", Account);
-        account.MapDelete("/sessions/{session:long}", (long session, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        account.MapDelete("/sessions/{session:long}", (long session, ClaimsPrincipal user, PracticeDatabase database, LiveReturns live, TimeProvider clock) =>
         {
             var caller = Caller.Of(user);
             var ended = database.Write(unit =>
@@ -78,23 +88,15 @@ internal static class SessionEndpoints
                 Acts.Add(unit, caller.Act("end-session", clock.GetUtcNow()) with { After = caller.Name });
                 return Sessions.End(unit, session, caller.Id, Moments.Text(clock.GetUtcNow()));
             });
+            live.CutThoseOutOfReach();
             return ended ? TypedResults.NoContent() : throw PlainProblem.NotFound("This session");
-        }).RequireAuthorization(Policies.Own);
-        account.MapPost("/password", ChangePassword).RequireAuthorization(Policies.Own);
-        account.MapPost("/codes/offer", (ClaimsPrincipal user, PracticeDatabase database) =>
-            OneTimeCodes.Offer(database.Read(unit => People.Find(unit, Caller.Of(user).Id))!.Email)).RequireAuthorization(Policies.Own);
-        account.MapPost("/codes/on", TurnCodesOn).RequireAuthorization(Policies.Own);
-        account.MapPost("/codes/off", TurnCodesOff).RequireAuthorization(Policies.Own);
-    }
-
-    /// <summary>Refuses a password that is too short or is the address itself.</summary>
-    public static void RequireGoodPassword(string? password, string email)
-    {
-        const int least = 12;
-        if ((password ?? "").Length is < least or > 200 || string.Equals(password, email, StringComparison.OrdinalIgnoreCase))
-        {
-            throw PlainProblem.Refused($"Choose a password of at least {least} characters that is not the e-mail address; several words make a good one.");
-        }
+        });
+        account.MapPost("/password", ChangePasswordAsync);
+        account.MapPost("/codes/offer", (ClaimsPrincipal user, PracticeDatabase database, OneTimeCodes codes) =>
+            codes.Offer(Caller.Of(user).Id, database.Read(unit => People.Find(unit, Caller.Of(user).Id))!.Email));
+        account.MapPost("/codes/on", TurnCodesOnAsync);
+        account.MapPost("/codes/off", TurnCodesOffAsync);
+        account.MapPost("/codes/recovery", RenewRecoveryCodesAsync);
     }
 
     private static SessionView View(
@@ -106,7 +108,8 @@ internal static class SessionEndpoints
             person is null ? null : PersonOf(person),
             database.Read(Practices.Find)?.Name,
             clock.Today(),
-            settings.GetValue("Demo", false) ? DemoData.Credentials : null);
+            settings.GetValue("Demo", false) ? DemoData.Credentials : null,
+            OpenSessions.Of(http, database) is { } own ? database.Read(unit => Sessions.RefusedBefore(unit, own.Id)) : null);
     }
 
     private static SessionPerson PersonOf(Caller person)
@@ -125,123 +128,116 @@ internal static class SessionEndpoints
             return new AccountView(
                 person.Email,
                 person.CodeSecret is not null,
+                RecoveryCodes.Left(unit, person.Id),
                 [.. Sessions.OpenOf(unit, person.Id).Select(s => new OpenSession(s.Id, s.StartedAt, s.SeenAt, s.Address, s.Program, s.Id == own.Id))]);
         });
     }
 
     private static async Task<SignInAnswer> SignInAsync(
-        SignIn typed, HttpContext http, PracticeDatabase database, IPasswordHasher<PersonRecord> hasher, OneTimeCodes codes, TimeProvider clock)
+        SignIn typed, HttpContext http, PracticeDatabase database, SignInGuard guard, Passwords passwords, OneTimeCodes codes, TimeProvider clock)
     {
-        var now = clock.GetUtcNow();
-        var person = database.Read(unit => People.FindByEmail(unit, (typed.Email ?? "").Trim()));
-        if (person?.LockedUntil is { } until && string.CompareOrdinal(until, Moments.Text(now)) > 0)
+        var email = EntryReader.Clean(typed.Email).ToLowerInvariant();
+        var attempt = guard.Begin(email, NetworkAddress.Of(http));
+        var person = database.Read(unit => People.FindByEmail(unit, email)) is { Active: 1 } found ? found : null;
+        var verdict = await passwords.VerifyAsync(person, typed.Password, http.RequestAborted);
+        if (verdict == PasswordVerificationResult.Failed)
         {
-            throw new PlainProblem(StatusCodes.Status429TooManyRequests, "Too many attempts. This account is locked for ten minutes; then try again.");
+            guard.Failed(attempt);
+            throw new PlainProblem(
+                StatusCodes.Status401Unauthorized, "The e-mail address and password do not belong together. Check both; after five wrong attempts you have to wait ten minutes.");
         }
 
-        // A password is hashed for unknown addresses too, so that the time taken tells nothing.
-        var hash = person is { Active: 1 } ? person.PasswordHash : hasher.HashPassword(null!, "nobody");
-        var verdict = hasher.VerifyHashedPassword(null!, hash, typed.Password ?? "");
-        if (person is not { Active: 1 } || verdict == PasswordVerificationResult.Failed)
-        {
-            NoteFailure(person, database, now);
-            throw new PlainProblem(StatusCodes.Status401Unauthorized, "The e-mail address and password do not belong together. Check both; after five attempts the account is locked for ten minutes.");
-        }
-
-        if (person.CodeSecret is not null)
+        if (person!.CodeSecret is not null)
         {
             if (string.IsNullOrWhiteSpace(typed.Code))
             {
+                guard.TakeBack(attempt);
                 return new SignInAnswer(CodeNeeded: true);
             }
 
-            if (!database.Write(unit => codes.Use(unit, person, typed.Code)))
+            if (!database.Write(unit => codes.Use(unit, person, typed.Code, clock.GetUtcNow())))
             {
-                NoteFailure(person, database, now);
-                throw new PlainProblem(StatusCodes.Status401Unauthorized, "This code is not right, or was used already. Wait for the next one and type it.");
+                guard.Failed(attempt);
+                throw new PlainProblem(StatusCodes.Status401Unauthorized, "This code is not right, or was used already. Wait for the next one and type it, or use a recovery code.");
             }
         }
 
-        database.Write(unit =>
+        guard.Succeeded(attempt);
+        if (verdict == PasswordVerificationResult.SuccessRehashNeeded)
         {
-            People.NoteSignIn(unit, person.Id, 0, null);
-            if (verdict == PasswordVerificationResult.SuccessRehashNeeded)
-            {
-                People.SetPassword(unit, person.Id, hasher.HashPassword(person, typed.Password!));
-            }
-        });
-        await OpenSessions.StartAsync(http, database, person, now);
+            var hash = await passwords.HashAsync(typed.Password!, http.RequestAborted);
+            database.Write(unit => People.SetPassword(unit, person.Id, hash));
+        }
+
+        await OpenSessions.StartAsync(http, database, person, clock.GetUtcNow());
         return new SignInAnswer(CodeNeeded: false);
     }
 
-    private static void NoteFailure(PersonRecord? person, PracticeDatabase database, DateTimeOffset now)
+    private static async Task<IResult> ChangePasswordAsync(
+        PasswordChange typed, ClaimsPrincipal user, HttpContext http, PracticeDatabase database, Passwords passwords, LiveReturns live, TimeProvider clock)
     {
-        if (person is null)
-        {
-            return;
-        }
-
-        var failed = person.FailedAttempts + 1;
-        var locks = failed >= AttemptsBeforeLockout;
-        database.Write(unit => People.NoteSignIn(unit, person.Id, locks ? 0 : failed, locks ? Moments.Text(now + Lockout) : null));
-    }
-
-    private static PersonRecord Confirmed(ClaimsPrincipal user, string? password, PracticeDatabase database, IPasswordHasher<PersonRecord> hasher)
-    {
-        var person = database.Read(unit => People.Find(unit, Caller.Of(user).Id))!;
-        return hasher.VerifyHashedPassword(person, person.PasswordHash, password ?? "") != PasswordVerificationResult.Failed
-            ? person
-            : throw PlainProblem.Refused("This is not your present password.");
-    }
-
-    private static IResult ChangePassword(
-        PasswordChange typed, ClaimsPrincipal user, HttpContext http, PracticeDatabase database, IPasswordHasher<PersonRecord> hasher, TimeProvider clock)
-    {
-        var person = Confirmed(user, typed.Password, database, hasher);
-        RequireGoodPassword(typed.NewPassword, person.Email);
-        var own = OpenSessions.Of(http, database)!;
+        var person = await passwords.ConfirmAsync(user, typed.Password, http);
+        Passwords.RequireGood(typed.NewPassword, person.Email, person.Name);
+        var (own, hash) = (OpenSessions.Of(http, database)!, await passwords.HashAsync(typed.NewPassword, http.RequestAborted));
         database.Write(unit =>
         {
-            People.SetPassword(unit, person.Id, hasher.HashPassword(person, typed.NewPassword));
+            People.SetPassword(unit, person.Id, hash);
             Sessions.EndAll(unit, person.Id, own.Id, Moments.Text(clock.GetUtcNow()));
             Acts.Add(unit, Caller.Of(user).Act("password", clock.GetUtcNow()));
         });
+        live.CutThoseOutOfReach();
         return TypedResults.NoContent();
     }
 
-    private static IResult TurnCodesOn(
-        CodesOn typed, ClaimsPrincipal user, PracticeDatabase database, OneTimeCodes codes, TimeProvider clock)
+    private static async Task<RecoveryCodesView> TurnCodesOnAsync(
+        CodesOn typed, ClaimsPrincipal user, HttpContext http, PracticeDatabase database, Passwords passwords, OneTimeCodes codes, TimeProvider clock)
     {
-        bool right;
-        try
-        {
-            right = codes.StepOf(typed.Secret ?? "", typed.Code ?? "") is not null;
-        }
-        catch (ArgumentException)
-        {
-            right = false;
-        }
-
-        if (!right)
+        var person = await passwords.ConfirmAsync(user, typed.Password, http);
+        var secret = codes.Offered(person.Id) ?? throw PlainProblem.Refused("The secret was offered too long ago. Ask for a new one and let the authenticator read it.");
+        if (codes.StepOf(secret, typed.Code ?? "") is null)
         {
             throw PlainProblem.Refused("The code does not belong to this secret. Check the clock of the device and type the code it shows now.");
         }
 
-        database.Write(unit =>
+        return database.Write(unit =>
         {
-            People.SetCodes(unit, Caller.Of(user).Id, codes.Protect(typed.Secret!));
+            People.SetCodes(unit, person.Id, codes.Protect(secret));
             Acts.Add(unit, Caller.Of(user).Act("codes", clock.GetUtcNow()) with { Before = "off", After = "on" });
+            return NewRecoveryCodes(unit, person.Id);
         });
-        return TypedResults.NoContent();
     }
 
-    private static IResult TurnCodesOff(
-        PasswordConfirmed typed, ClaimsPrincipal user, PracticeDatabase database, IPasswordHasher<PersonRecord> hasher, TimeProvider clock)
+    private static async Task<RecoveryCodesView> RenewRecoveryCodesAsync(
+        PasswordConfirmed typed, ClaimsPrincipal user, HttpContext http, PracticeDatabase database, Passwords passwords, TimeProvider clock)
     {
-        var person = Confirmed(user, typed.Password, database, hasher);
+        var person = await passwords.ConfirmAsync(user, typed.Password, http);
+        if (person.CodeSecret is null)
+        {
+            throw PlainProblem.Conflict("One-time codes are off; recovery codes come with them.");
+        }
+
+        return database.Write(unit =>
+        {
+            Acts.Add(unit, Caller.Of(user).Act("codes", clock.GetUtcNow()) with { After = "new recovery codes" });
+            return NewRecoveryCodes(unit, person.Id);
+        });
+    }
+
+    private static RecoveryCodesView NewRecoveryCodes(Unit unit, long personId)
+    {
+        var made = OneTimeCodes.NewRecoveryCodes();
+        RecoveryCodes.Put(unit, personId, made.Select(OneTimeCodes.PlainRecoveryCode));
+        return new RecoveryCodesView(made);
+    }
+
+    private static async Task<IResult> TurnCodesOffAsync(
+        PasswordConfirmed typed, ClaimsPrincipal user, HttpContext http, PracticeDatabase database, Passwords passwords, TimeProvider clock)
+    {
+        var person = await passwords.ConfirmAsync(user, typed.Password, http);
         database.Write(unit =>
         {
             People.SetCodes(unit, person.Id, null);
+            RecoveryCodes.Put(unit, person.Id, []);
             Acts.Add(unit, Caller.Of(user).Act("codes", clock.GetUtcNow()) with { Before = "on", After = "off" });
         });
         return TypedResults.NoContent();

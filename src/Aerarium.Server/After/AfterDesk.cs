@@ -9,7 +9,6 @@ using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Server.Sending;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.After;
 
@@ -40,7 +39,7 @@ public sealed record RegisteredObjection(string Number, string Assessment, strin
 /// sends documents and the supplementary declaration, and objects. Everything the authority says is signed and kept.
 /// </summary>
 public sealed class AfterDesk(
-    PracticeDatabase database, AuthorityClient authority, AuthorityCertificate seal, EReturnBuilding building, TimeProvider clock, IHubContext<ReturnHub> hub)
+    PracticeDatabase database, AuthorityClient authority, AuthorityCertificate seal, EReturnBuilding building, TimeProvider clock, LiveReturns live)
 {
     private const int AtOnce = 10;
     private const int LongestText = 4_000;
@@ -217,7 +216,7 @@ public sealed class AfterDesk(
         }
     }
 
-    private Task TellAsync(long returnId) => hub.Clients.Group(ReturnHub.GroupOf(returnId)).SendAsync("status", returnId);
+    private Task TellAsync(long returnId) => live.TellStatusAsync(returnId);
 
     private static T Read<T>(byte[] bytes)
     {

@@ -45,7 +45,7 @@ internal static class AfterEndpoints
 {
     public static void MapAfter(this RouteGroupBuilder api)
     {
-        var after = api.MapGroup("/returns/{id:long}/after").WithTags("After");
+        var after = api.MapGroup("/returns/{id:long}/after").ReachesReturn().WithTags("After");
         after.MapGet("", (long id, AfterDesk desk, PracticeDatabase database) => View(id, desk, database));
         after.MapPost("/ask", (long id, AfterDesk desk, PracticeDatabase database, CancellationToken cancellation) =>
             DoAsync(id, desk, database, () => desk.AskAsync(id, cancellation))).RequireAuthorization(Policies.Prepare);
@@ -55,7 +55,8 @@ internal static class AfterEndpoints
             DoAsync(id, desk, database, () => desk.SendDocumentAsync(id, asked.Code, asked.Document, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Prepare);
         after.MapPost("/declaration", (long id, SupplementaryDeclaration typed, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, CancellationToken cancellation) =>
             DoAsync(id, desk, database, () => desk.DeclareAsync(id, typed, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Approve);
-        api.MapGet("/clients/{id:long}/standing", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => Standing(unit, id, clock.Today()))).WithTags("After");
+        api.MapGet("/clients/{id:long}/standing", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => Standing(unit, id, clock.Today())))
+            .ReachesClient().WithTags("After");
     }
 
     private static async Task<AfterView> DoAsync(long id, AfterDesk desk, PracticeDatabase database, Func<Task> act)

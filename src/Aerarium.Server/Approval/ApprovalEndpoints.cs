@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Approval;
 
@@ -56,21 +55,21 @@ internal static class ApprovalEndpoints
 {
     public static void MapApproval(this RouteGroupBuilder api)
     {
-        var approval = api.MapGroup("/returns/{id:long}/approval").WithTags("Approval");
+        var approval = api.MapGroup("/returns/{id:long}/approval").ReachesReturn().WithTags("Approval");
         approval.MapGet("", View);
-        approval.MapPost("/hand-over", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
-            DoAsync(id, user, workbench, database, hub, caller => desk.HandOver(id, caller))).RequireAuthorization(Policies.Prepare);
-        approval.MapPost("/approve", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
-            DoAsync(id, user, workbench, database, hub, caller => desk.Approve(id, caller))).RequireAuthorization(Policies.Approve);
-        approval.MapPost("/give-back", (long id, Remark remark, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub) =>
-            DoAsync(id, user, workbench, database, hub, caller => desk.GiveBack(id, caller, remark.Text))).RequireAuthorization(Policies.Approve);
+        approval.MapPost("/hand-over", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, LiveReturns live) =>
+            DoAsync(id, user, workbench, database, live, caller => desk.HandOver(id, caller))).RequireAuthorization(Policies.Prepare);
+        approval.MapPost("/approve", (long id, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, LiveReturns live) =>
+            DoAsync(id, user, workbench, database, live, caller => desk.Approve(id, caller))).RequireAuthorization(Policies.Approve);
+        approval.MapPost("/give-back", (long id, Remark remark, ClaimsPrincipal user, ApprovalDesk desk, Workbench workbench, PracticeDatabase database, LiveReturns live) =>
+            DoAsync(id, user, workbench, database, live, caller => desk.GiveBack(id, caller, remark.Text))).RequireAuthorization(Policies.Approve);
     }
 
     private static async Task<ApprovalView> DoAsync(
-        long id, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub, Action<Caller> act)
+        long id, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, LiveReturns live, Action<Caller> act)
     {
         act(Caller.Of(user));
-        await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id);
+        await live.TellStatusAsync(id);
         return View(id, user, workbench, database);
     }
 

@@ -49,7 +49,7 @@ internal static class ApprovalRuleEndpoints
 {
     public static void MapApprovalRules(this RouteGroupBuilder api)
     {
-        var rules = api.MapGroup("/practice/approval-rules").WithTags("Approval");
+        var rules = api.MapGroup("/practice/approval-rules").ReachesPractice().WithTags("Approval");
         rules.MapGet("", (PracticeDatabase database) => database.Read(ApprovalRules.Of));
         rules.MapPut("", (ApprovalRules asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {

@@ -11,7 +11,6 @@ using Aerarium.Server.Access;
 using Aerarium.Server.Kept;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Approval;
 
@@ -45,8 +44,8 @@ internal static class ClientAcceptanceEndpoints
 
     public static void MapClientAcceptance(this RouteGroupBuilder api)
     {
-        api.MapPost("/returns/{id:long}/approval/ask-client", Ask).WithTags("Approval").RequireAuthorization(Policies.Prepare);
-        var open = api.MapGroup("/acceptance/{token}").WithTags("Approval").AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
+        api.MapPost("/returns/{id:long}/approval/ask-client", Ask).ReachesReturn().WithTags("Approval").RequireAuthorization(Policies.Prepare);
+        var open = api.MapGroup("/acceptance/{token}").ReachesPractice().WithTags("Approval").AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
         open.MapGet("", (string token, PracticeDatabase database, TimeProvider clock) => database.Read(unit => View(unit, Find(unit, token, clock))));
         open.MapGet("/copy.pdf", (string token, PracticeDatabase database, TimeProvider clock) => database.Read(unit =>
         {
@@ -88,7 +87,7 @@ internal static class ClientAcceptanceEndpoints
         });
     }
 
-    private static async Task<ClientCopyView> AnswerAsync(string token, AcceptanceAnswer typed, PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub)
+    private static async Task<ClientCopyView> AnswerAsync(string token, AcceptanceAnswer typed, PracticeDatabase database, TimeProvider clock, LiveReturns live)
     {
         var (name, remark) = (EntryReader.Clean(typed.Name), EntryReader.Clean(typed.Remark));
         if (name.Length is 0 or > 120 || remark.Length > LongestText)
@@ -122,7 +121,7 @@ internal static class ClientAcceptanceEndpoints
             });
             return (View(unit, answered), record.Id);
         });
-        await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id);
+        await live.TellStatusAsync(id);
         return view;
     }
 

@@ -113,7 +113,8 @@ internal static class ClientEndpoints
 
     public static void MapClients(this RouteGroupBuilder api)
     {
-        var clients = api.MapGroup("/clients").WithTags("Clients");
+        var clients = api.MapGroup("/clients").WithTags("Clients").ReachesPractice();
+        var client = api.MapGroup("/clients/{id:long}").WithTags("Clients").ReachesClient();
         clients.MapGet("", (string? search, bool? typos, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var reach = Caller.Of(user).Reach;
@@ -124,8 +125,8 @@ internal static class ClientEndpoints
                 Storage.Clients.Page(unit, search, near, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
         }));
         api.MapGet("/countries", () => Catalogue.Countries.Values
-            .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).WithTags("Clients");
-        clients.MapGet("/{id:long}", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
+            .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).ReachesPractice().WithTags("Clients");
+        client.MapGet("", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var client = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");
             var reach = Caller.Of(user).Reach;
@@ -142,15 +143,15 @@ internal static class ClientEndpoints
         })).RequireAuthorization(Policies.Prepare);
         clients.MapPost("", (ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             Add(typed, Caller.Of(user), database, clock)).RequireAuthorization(Policies.Prepare);
-        clients.MapPut("/{id:long}", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, FollowedParticulars particulars, Workbench workbench) =>
+        client.MapPut("", (long id, ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, FollowedParticulars particulars, Workbench workbench) =>
             ChangeAsync(id, typed, Caller.Of(user), database, clock, particulars, workbench)).RequireAuthorization(Policies.Prepare);
         clients.MapClientImport();
-        clients.MapRelations();
-        clients.MapClientRecords();
-        clients.MapPut("/{id:long}/team", ChangeTeam).RequireAuthorization(Policies.Manage);
+        client.MapRelations();
+        client.MapClientRecords();
+        client.MapPut("/team", ChangeTeam).RequireAuthorization(Policies.Manage);
     }
 
-    private static IResult ChangeTeam(long id, ClientTeam asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock)
+    private static IResult ChangeTeam(long id, ClientTeam asked, ClaimsPrincipal user, PracticeDatabase database, LiveReturns live, TimeProvider clock)
     {
         database.Write(unit =>
         {
@@ -171,6 +172,7 @@ internal static class ClientEndpoints
                 After = NameOf(asked.TeamId),
             });
         });
+        live.CutThoseOutOfReach();
         return TypedResults.NoContent();
     }
 

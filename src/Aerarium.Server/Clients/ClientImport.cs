@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
+using Aerarium.Reader;
 using Aerarium.Server.Gathering;
 using Aerarium.Storage;
 
@@ -41,11 +42,10 @@ internal static class ClientImport
 
     public static void MapClientImport(this RouteGroupBuilder clients) =>
         clients.MapPost("/import", async (
-            string? country, string? keep, HttpRequest request, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation) =>
+            string? country, string? keep, HttpRequest request, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, ForeignFiles files, CancellationToken cancellation) =>
         {
-            using var memory = new MemoryStream();
-            await request.Body.CopyToAsync(memory, cancellation);
-            return Import(TableFile.Read(memory.ToArray()), country ?? "", keep, Caller.Of(user), database, clock);
+            var table = await files.TableAsync(await ForeignFiles.BodyAsync(request), user, cancellation);
+            return Import(table, country ?? "", keep, Caller.Of(user), database, clock);
         }).RequireAuthorization(Policies.Prepare);
 
     /// <summary>Tries the rows and stores them: nothing for a trial, all or nothing for <c>all</c>, the good ones for <c>good</c>.</summary>
@@ -57,7 +57,7 @@ internal static class ClientImport
         }
 
         (string Field, string Heading, string[] Known)[] columns = [.. Columns, .. OfCountry(country)];
-        var places = columns.Select(c => table.Headings.ToList().FindIndex(h => c.Known.Contains(TableFile.Plain(h)))).ToArray();
+        var places = columns.Select(c => table.Headings.ToList().FindIndex(h => c.Known.Contains(ImportedTables.Plain(h)))).ToArray();
         foreach (var needed in new[] { 0, 1 })
         {
             if (places[needed] < 0)
@@ -114,7 +114,7 @@ internal static class ClientImport
     /// <summary>What the country keeps about clients besides, under its label or its name.</summary>
     private static IEnumerable<(string Field, string Heading, string[] Known)> OfCountry(string country) =>
         Catalogue.Countries.TryGetValue(country, out var found)
-            ? found.OfIndividuals.Concat(found.OfCompanies).DistinctBy(p => p.Name).Select(p => (p.Name, p.Label, new[] { TableFile.Plain(p.Label), TableFile.Plain(p.Name) }))
+            ? found.OfIndividuals.Concat(found.OfCompanies).DistinctBy(p => p.Name).Select(p => (p.Name, p.Label, new[] { ImportedTables.Plain(p.Label), ImportedTables.Plain(p.Name) }))
             : [];
 
     private static Dictionary<string, string?> More((string Field, string Heading, string[] Known)[] columns, Func<int, string?> cell) =>

@@ -36,10 +36,10 @@ internal static class ClientRecords
 
     private static readonly JsonSerializerOptions Written = new(JsonSerializerDefaults.Web) { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
-    public static void MapClientRecords(this RouteGroupBuilder clients)
+    public static void MapClientRecords(this RouteGroupBuilder client)
     {
-        clients.MapGet("/{id:long}/acts", (long id, PracticeDatabase database) => database.Read(unit => Acts.OfClient(unit, id, MostActs)));
-        clients.MapGet("/{id:long}/export.zip", (long id, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        client.MapGet("/acts", (long id, PracticeDatabase database) => database.Read(unit => Acts.OfClient(unit, id, MostActs)));
+        client.MapGet("/export.zip", (long id, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
             var (zip, name) = database.Write(unit =>
             {
@@ -49,8 +49,8 @@ internal static class ClientRecords
             });
             return Results.File(zip, "application/zip", $"{name}.zip");
         }).RequireAuthorization(Policies.Prepare).Produces(StatusCodes.Status200OK, contentType: "application/zip");
-        clients.MapGet("/{id:long}/deletion", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => Deletion(unit, id, clock.Today())));
-        clients.MapPost("/{id:long}/deletion", (long id, DeleteClient typed, ClaimsPrincipal user, PracticeDatabase database, Workbench workbench, TimeProvider clock) =>
+        client.MapGet("/deletion", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => Deletion(unit, id, clock.Today())));
+        client.MapPost("/deletion", (long id, DeleteClient typed, ClaimsPrincipal user, PracticeDatabase database, Workbench workbench, TimeProvider clock) =>
         {
             database.Write(unit =>
             {

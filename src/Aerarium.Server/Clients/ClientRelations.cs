@@ -33,11 +33,11 @@ internal static class ClientRelations
         ("parent-company", "subsidiary", false, "parent company"),
     ];
 
-    public static void MapRelations(this RouteGroupBuilder clients)
+    public static void MapRelations(this RouteGroupBuilder client)
     {
-        clients.MapPost("/{id:long}/relations", (long id, AddRelation asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        client.MapPost("/relations", (long id, AddRelation asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             database.Write(unit => Add(unit, id, asked, Caller.Of(user), clock))).RequireAuthorization(Policies.Prepare);
-        clients.MapDelete("/{id:long}/relations/{relation:long}", (long id, long relation, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        client.MapDelete("/relations/{relation:long}", (long id, long relation, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             database.Write(unit =>
             {
                 var caller = Caller.Of(user);

@@ -40,7 +40,7 @@ internal static class BatchEndpoints
 
     public static void MapBatches(this RouteGroupBuilder api)
     {
-        var batches = api.MapGroup("/batches").WithTags("Desk");
+        var batches = api.MapGroup("/batches").ReachesPractice().WithTags("Desk");
         batches.MapPost("", Start).RequireAuthorization(Policies.Prepare);
         batches.MapGet("", (ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
             Batches.Of(unit, Caller.Of(user).Id, 10).Select(b => View(unit, b)).ToList()));

@@ -26,7 +26,7 @@ internal static class DeadlineCalendar
             var query = new DeskQuery { HolderId = caller.Id, Order = "due" };
             var returns = database.Read(unit => DeskLists.Page(unit, query, caller.Reach, clock.Today().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), 0, MostReturns));
             return Results.File(Encoding.UTF8.GetBytes(Write(returns, clock.GetUtcNow())), "text/calendar; charset=utf-8", "deadlines.ics");
-        }).WithTags("Desk").Produces(StatusCodes.Status200OK, contentType: "text/calendar");
+        }).ReachesPractice().WithTags("Desk").Produces(StatusCodes.Status200OK, contentType: "text/calendar");
 
     private static string Write(IEnumerable<DeskRecord> returns, DateTimeOffset now)
     {

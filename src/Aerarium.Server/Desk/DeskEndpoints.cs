@@ -133,7 +133,7 @@ internal static class DeskEndpoints
 
     public static void MapDesk(this RouteGroupBuilder api)
     {
-        var desk = api.MapGroup("/desk").WithTags("Desk");
+        var desk = api.MapGroup("/desk").ReachesPractice().WithTags("Desk");
         desk.MapGet("", (
             [AsParameters] DeskQuestion asked, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {

@@ -35,8 +35,8 @@ internal static class ReminderEndpoints
     public static void MapReminders(this RouteGroupBuilder api)
     {
         api.MapGet("/desk/reminders", (ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
-            database.Read(unit => Today(unit, Caller.Of(user), clock))).WithTags("Desk");
-        var ofReturn = api.MapGroup("/returns/{id:long}/reminders").WithTags("Desk");
+            database.Read(unit => Today(unit, Caller.Of(user), clock))).ReachesPractice().WithTags("Desk");
+        var ofReturn = api.MapGroup("/returns/{id:long}/reminders").ReachesReturn().WithTags("Desk");
         ofReturn.MapGet("", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => OfReturn(unit, id, clock)));
         ofReturn.MapPost("", (long id, ReminderInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             database.Write(unit => Add(unit, id, typed, Caller.Of(user), clock))).RequireAuthorization(Policies.Prepare);

@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using System.Text;
 using Aerarium.Core.Entries;
-using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
@@ -37,7 +36,7 @@ internal static class DocumentEndpoints
 
     public static void MapDocuments(this RouteGroupBuilder api)
     {
-        var documents = api.MapGroup("/clients/{id:long}/documents").WithTags("Gathering");
+        var documents = api.MapGroup("/clients/{id:long}/documents").ReachesClient().WithTags("Gathering");
         documents.MapGet("", (long id, PracticeDatabase database) => database.Read(unit => List(unit, id)));
         documents.MapPost("", AddAsync).RequireAuthorization(Policies.Prepare).WithMetadata(new RequestSizeLimitAttribute(LargestDocument));
         documents.MapGet("/{document:long}", (long id, long document, PracticeDatabase database) => database.Read(unit =>
@@ -80,11 +79,10 @@ internal static class DocumentEndpoints
         TimeProvider clock,
         Attachments attachments,
         Workbench workbench,
+        ForeignFiles files,
         CancellationToken cancellation)
     {
-        using var memory = new MemoryStream();
-        await request.Body.CopyToAsync(memory, cancellation);
-        var content = memory.ToArray();
+        var content = await ForeignFiles.BodyAsync(request);
         var (name, kind) = (FileNameOf(about.Name), EntryReader.Clean(about.Kind));
         if (name.Length is 0 or > LongestText || kind.Length is 0 or > LongestText)
         {
@@ -97,7 +95,7 @@ internal static class DocumentEndpoints
         }
 
         var mediaType = MediaTypeOf(content) ?? throw PlainProblem.Refused($"'{name}' is not kept: documents are PDF, PNG, JPEG, XLSX, or text in UTF-8.");
-        long? pages = mediaType == "application/pdf" ? PdfPages.Of(content) : mediaType.StartsWith("image/", StringComparison.Ordinal) ? 1 : null;
+        long? pages = mediaType == "application/pdf" ? await files.PagesAsync(content, user, cancellation) : mediaType.StartsWith("image/", StringComparison.Ordinal) ? 1 : null;
         var caller = Caller.Of(user);
         var list = database.Write(unit =>
         {

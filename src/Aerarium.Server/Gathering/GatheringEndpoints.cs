@@ -57,9 +57,10 @@ internal static class GatheringEndpoints
         api.MapDocuments();
         api.MapStatements();
         api.MapVerification();
-        api.MapPut("/clients/{id:long}/consent", (long id, ConsentInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
-            database.Write(unit => Consent(unit, id, typed, Caller.Of(user), clock))).RequireAuthorization(Policies.Prepare).WithTags("Gathering");
-        api.MapDelete("/clients/{id:long}/consent", (long id, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        var consent = api.MapGroup("/clients/{id:long}/consent").ReachesClient().WithTags("Gathering").RequireAuthorization(Policies.Prepare);
+        consent.MapPut("", (long id, ConsentInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+            database.Write(unit => Consent(unit, id, typed, Caller.Of(user), clock)));
+        consent.MapDelete("", (long id, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
             database.Write(unit =>
             {
@@ -71,9 +72,9 @@ internal static class GatheringEndpoints
                 Acts.Add(unit, Caller.Of(user).Act("consent", clock.GetUtcNow()) with { ClientId = id, Before = "given" });
             });
             return TypedResults.NoContent();
-        }).RequireAuthorization(Policies.Prepare).WithTags("Gathering");
+        });
 
-        var record = api.MapGroup("/returns/{id:long}/authority-record").WithTags("Gathering").RequireAuthorization(Policies.Prepare);
+        var record = api.MapGroup("/returns/{id:long}/authority-record").ReachesReturn().WithTags("Gathering").RequireAuthorization(Policies.Prepare);
         record.MapGet("", async (long id, Workbench workbench, PracticeDatabase database, AuthorityClient authority, CancellationToken cancellation) =>
         {
             var workspace = workbench.Open(id);
@@ -93,7 +94,7 @@ internal static class GatheringEndpoints
             long id, TakeItems asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, AuthorityClient authority, CancellationToken cancellation) =>
             await TakeAsync(id, asked, await AskAsync(workbench.Open(id), database, authority, cancellation), Origin.Authority, Caller.Of(user), workbench));
 
-        var statements = api.MapGroup("/returns/{id:long}/statements").WithTags("Gathering");
+        var statements = api.MapGroup("/returns/{id:long}/statements").ReachesReturn().WithTags("Gathering");
         statements.MapGet("", (long id, Workbench workbench, PracticeDatabase database) =>
         {
             var workspace = workbench.Open(id);
@@ -105,7 +106,7 @@ internal static class GatheringEndpoints
             return await TakeAsync(id, asked, database.Read(unit => StatementDesk.ItemsFor(unit, record)), Origin.Statement, Caller.Of(user), workbench);
         }).RequireAuthorization(Policies.Prepare);
 
-        var ticks = api.MapGroup("/returns/{id:long}/ticks").WithTags("Gathering").RequireAuthorization(Policies.Prepare);
+        var ticks = api.MapGroup("/returns/{id:long}/ticks").ReachesReturn().WithTags("Gathering").RequireAuthorization(Policies.Prepare);
         ticks.MapPut("/{item}", (long id, string item, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             Tick(id, item, Caller.Of(user), database, clock, ticked: true));
         ticks.MapDelete("/{item}", (long id, string item, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>

@@ -95,7 +95,7 @@ internal static class VerificationEndpoints
 {
     public static void MapVerification(this RouteGroupBuilder api)
     {
-        var verification = api.MapGroup("/returns/{id:long}/verification").WithTags("Gathering");
+        var verification = api.MapGroup("/returns/{id:long}/verification").ReachesReturn().WithTags("Gathering");
         verification.MapGet("", (long id, RegisteredParticulars registered) => registered.Find(id));
         verification.MapPost("", (long id, ClaimsPrincipal user, RegisteredParticulars registered, CancellationToken cancellation) =>
             registered.VerifyAsync(id, Caller.Of(user), cancellation)).RequireAuthorization(Policies.Prepare);

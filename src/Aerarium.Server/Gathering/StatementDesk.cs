@@ -161,14 +161,13 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     });
 
     /// <summary>Tries the statements of a file and stores them: nothing for a trial, all or nothing for <c>all</c>, the good ones for <c>good</c>.</summary>
-    public ImportReport Import(long clientId, string kind, int year, string fileName, byte[] file, string? keep, Caller caller)
+    public ImportReport Import(long clientId, string kind, int year, string fileName, IReadOnlyList<StatementInFile> found, string? keep, Caller caller)
     {
         if (keep is not (null or "all" or "good"))
         {
             throw PlainProblem.Refused("Keep all statements or the good ones.");
         }
 
-        var found = StatementFiles.Read(file);
         return database.Write(unit =>
         {
             var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
@@ -297,8 +296,8 @@ internal static class StatementEndpoints
 {
     public static void MapStatements(this RouteGroupBuilder api)
     {
-        api.MapGet("/statement-kinds/{country}", (string country) => StatementDesk.Kinds(country)).WithTags("Gathering");
-        var statements = api.MapGroup("/clients/{id:long}/statements").WithTags("Gathering");
+        api.MapGet("/statement-kinds/{country}", (string country) => StatementDesk.Kinds(country)).ReachesPractice().WithTags("Gathering");
+        var statements = api.MapGroup("/clients/{id:long}/statements").ReachesClient().WithTags("Gathering");
         statements.MapGet("", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit => StatementDesk.List(unit, id, Caller.Of(user).Reach)));
         statements.MapPost("", (long id, StatementInput typed, ClaimsPrincipal user, StatementDesk desk) => desk.Save(id, null, typed, Caller.Of(user)))
             .RequireAuthorization(Policies.Prepare);
@@ -307,11 +306,10 @@ internal static class StatementEndpoints
         statements.MapDelete("/{statement:long}", (long id, long statement, ClaimsPrincipal user, StatementDesk desk) =>
             desk.Remove(id, statement, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
         statements.MapPost("/import", async (
-            long id, string? kind, int? year, string? name, string? keep, HttpRequest request, ClaimsPrincipal user, StatementDesk desk, CancellationToken cancellation) =>
+            long id, string? kind, int? year, string? name, string? keep, HttpRequest request, ClaimsPrincipal user, StatementDesk desk, ForeignFiles files, CancellationToken cancellation) =>
         {
-            using var memory = new MemoryStream();
-            await request.Body.CopyToAsync(memory, cancellation);
-            return desk.Import(id, kind ?? "", year ?? 0, EntryReader.Clean(name) is { Length: > 0 and <= 120 } file ? file : "a file", memory.ToArray(), keep, Caller.Of(user));
+            var found = await StatementFiles.ReadAsync(await ForeignFiles.BodyAsync(request), file => files.TableAsync(file, user, cancellation));
+            return desk.Import(id, kind ?? "", year ?? 0, EntryReader.Clean(name) is { Length: > 0 and <= 120 } file ? file : "a file", found, keep, Caller.Of(user));
         }).RequireAuthorization(Policies.Prepare);
     }
 }

@@ -2,11 +2,12 @@ using System.Text;
 using System.Text.Json;
 using System.Xml;
 using Aerarium.Core.Entries;
+using Aerarium.Reader;
 
 namespace Aerarium.Server.Gathering;
 
 /// <summary>A statement as it stands in a file: texts by name of the box, and where it stands.</summary>
-internal sealed record StatementInFile(int Row, IReadOnlyDictionary<string, string> Boxes);
+public sealed record StatementInFile(int Row, IReadOnlyDictionary<string, string> Boxes);
 
 /// <summary>
 /// Reads payers' statements from files: JSON (an array of objects, boxes within or under <c>boxes</c>), XML (elements
@@ -17,15 +18,17 @@ internal static class StatementFiles
     private const int MostStatements = 5_000;
 
     /// <summary>The statements of a file.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="table">Reads it as a table, when it is one.</param>
     /// <exception cref="PlainProblem">It cannot be read; the message says where and what to do.</exception>
-    public static IReadOnlyList<StatementInFile> Read(byte[] file)
+    public static async Task<IReadOnlyList<StatementInFile>> ReadAsync(byte[] file, Func<byte[], Task<ImportedTable>> table)
     {
         var first = file.SkipWhile(b => b is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n' or 0xEF or 0xBB or 0xBF).FirstOrDefault();
         var found = first switch
         {
             (byte)'[' or (byte)'{' => Json(file),
             (byte)'<' => Xml(file),
-            _ => Table(file),
+            _ => OfTable(await table(file)),
         };
         return found.Count switch
         {
@@ -114,12 +117,9 @@ internal static class StatementFiles
         }
     }
 
-    private static List<StatementInFile> Table(byte[] file)
-    {
-        var table = TableFile.Read(file);
-        return [.. table.Rows.Select(row => new StatementInFile(
+    private static List<StatementInFile> OfTable(ImportedTable table) =>
+        [.. table.Rows.Select(row => new StatementInFile(
             row.Number,
             table.Headings.Select((heading, column) => (heading, column)).Where(h => h.heading.Length > 0 && h.column < row.Cells.Count && row.Cells[h.column].Length > 0)
                 .GroupBy(h => h.heading).ToDictionary(g => g.Key, g => row.Cells[g.First().column])))];
-    }
 }

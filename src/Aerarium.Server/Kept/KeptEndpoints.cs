@@ -24,7 +24,7 @@ internal static class KeptEndpoints
 
     public static void MapKept(this RouteGroupBuilder api)
     {
-        var kept = api.MapGroup("/kept").WithTags("Clients").RequireAuthorization(Policies.Prepare);
+        var kept = api.MapGroup("/kept").ReachesPractice().WithTags("Clients").RequireAuthorization(Policies.Prepare);
         kept.MapGet("", (ClaimsPrincipal user, KeptReturns files) => files.Of(Caller.Of(user).Id));
         kept.MapPost("", (NewKeptClient typed, ClaimsPrincipal user, KeptReturns files, PracticeDatabase database, TimeProvider clock) =>
         {

@@ -24,16 +24,21 @@ public static class KeptFile
     private const int NonceBytes = 12;
     private const int TagBytes = 16;
     private const int HeaderBytes = 8 + SaltBytes + 12 + NonceBytes;
-    private const int MostMemoryKiB = 1024 * 1024;
-    private const int MostPasses = 10;
-    private const int MostLanes = 16;
+    private const int MemoryKiB = 64 * 1024;
+    private const int Passes = 3;
+    private const int Lanes = 4;
+
+    /// <summary>Twice what we ask for, so that a later version may ask for more; a file is opened one at a time.</summary>
+    private const int MostMemoryKiB = 2 * MemoryKiB;
+    private const int MostPasses = 2 * Passes;
+    private const int MostLanes = Lanes;
     private const int LargestImage = 200 * 1024 * 1024;
 
     private static ReadOnlySpan<byte> Mark => "AERKEPT1"u8;
 
     /// <summary>Derives a key for a new file; the costs are those RFC 9106 recommends second: 64 MiB, three passes, four lanes.</summary>
-    public static KeptKey NewKey(string passphrase, int memoryKiB = 64 * 1024) =>
-        Derive(passphrase, RandomNumberGenerator.GetBytes(SaltBytes), memoryKiB, passes: 3, lanes: 4);
+    public static KeptKey NewKey(string passphrase, int memoryKiB = MemoryKiB) =>
+        Derive(passphrase, RandomNumberGenerator.GetBytes(SaltBytes), memoryKiB, Passes, Lanes);
 
     /// <summary>Writes a file; every time with another nonce.</summary>
     public static byte[] Write(byte[] image, KeptKey key)

@@ -19,13 +19,15 @@ public sealed record KeptView(long Id, string Name, IReadOnlyList<ClientReturnIt
 /// is reached under ids of its own, and is gone when the file is closed: nothing of it is written to disk or to the
 /// practice's ledger.
 /// </summary>
-public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, TimeProvider clock, IConfiguration settings) : IDisposable
+public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, TimeProvider clock, IConfiguration settings, ILogger<KeptReturns> log) : IDisposable
 {
     private const int IdsPerFile = 1_000;
     private const string KeptBy = "kept-by";
+    private static readonly TimeSpan MostWait = TimeSpan.FromSeconds(20);
     private static readonly TimeSpan ForgottenAfter = TimeSpan.FromHours(12);
 
     private readonly ConcurrentDictionary<long, Opened> _open = new();
+    private readonly Lock _oneOpening = new();
 
     /// <summary>Whether an id belongs to a client-kept file.</summary>
     public static bool IsKept(long id) => id >= KeptClients.FirstId;
@@ -75,6 +77,24 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
     /// <exception cref="PlainProblem">It cannot be read, is another practice's, or somebody has it open.</exception>
     public KeptView Open(byte[] file, string passphrase, Caller caller)
     {
+        // Deriving a key takes memory and time on purpose: one at a time.
+        if (!_oneOpening.TryEnter(MostWait))
+        {
+            throw new PlainProblem(StatusCodes.Status503ServiceUnavailable, "Other files are being opened. Try again in a minute.");
+        }
+
+        try
+        {
+            return OpenAlone(file, passphrase, caller);
+        }
+        finally
+        {
+            _oneOpening.Exit();
+        }
+    }
+
+    private KeptView OpenAlone(byte[] file, string passphrase, Caller caller)
+    {
         var (image, key) = KeptFile.Read(file, passphrase);
         PracticeDatabase database;
         try
@@ -83,7 +103,8 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
         }
         catch (Exception problem) when (problem is InvalidDataException or InvalidOperationException)
         {
-            throw PlainProblem.Refused("The file opens, but what is in it cannot be read; it is damaged, or of a later version.");
+            log.LogWarning(problem, "A client-kept file was not opened");
+            throw PlainProblem.Refused("The file opens, but what is in it is not what Aerarium writes: it is damaged, of a later version, or was made by another program. It was closed again, and nothing in it was run.");
         }
 
         var (id, keptBy) = database.Read(unit => (KeptClients.OnlyId(unit), PracticeParticulars.Of(unit, KeptBy).GetValueOrDefault(KeptBy)));

@@ -7,6 +7,7 @@ using Aerarium.Core.Entries;
 using Aerarium.Core.Identifiers;
 using Aerarium.Countries;
 using Aerarium.Filing;
+using Aerarium.Reader;
 using Aerarium.Server.Access;
 using Aerarium.Server.Gathering;
 using Aerarium.Storage;
@@ -69,13 +70,12 @@ public sealed class PaymentBatch(PracticeDatabase database, PaymentDesk desk, Ti
     }
 
     /// <summary>Reads a bank statement (Date, Amount, Reference) and notes what carries the reference of a return; each row counts once.</summary>
-    public MatchReport Match(byte[] file, Caller caller)
+    public MatchReport Match(ImportedTable table, Caller caller)
     {
-        var table = TableFile.Read(file);
-        int Column(string name) => table.Headings.ToList().FindIndex(h => TableFile.Plain(h) == name) is >= 0 and var at ? at
+        int Column(string name) => table.Headings.ToList().FindIndex(h => ImportedTables.Plain(h) == name) is >= 0 and var at ? at
             : throw PlainProblem.Refused($"The statement has no column '{name}'; it needs Date, Amount and Reference.");
         var (date, amount, reference) = (Column("date"), Column("amount"), Column("reference"));
-        var mark = TableFile.DecimalMark(table.Rows.Select(r => r.Cells.ElementAtOrDefault(amount) ?? ""));
+        var mark = ImportedTables.DecimalMark(table.Rows.Select(r => r.Cells.ElementAtOrDefault(amount) ?? ""));
         var (matched, known, remarks) = (0, 0, new List<ImportRemark>());
         foreach (var (number, cells) in table.Rows)
         {
@@ -131,20 +131,16 @@ internal static class PaymentBatchEndpoints
 {
     public static void MapPaymentBatch(this RouteGroupBuilder api)
     {
-        var payments = api.MapGroup("/payments").WithTags("Paying");
+        var payments = api.MapGroup("/payments").ReachesPractice().WithTags("Paying");
         payments.MapPost("/file", (PaymentFileRequest asked, ClaimsPrincipal user, PaymentBatch batch) => Results.File(batch.File(asked, Caller.Of(user)), CreditTransferFile.MediaType, "payments.xml"))
             .RequireAuthorization(Policies.Approve).Produces(StatusCodes.Status200OK, contentType: CreditTransferFile.MediaType);
-        payments.MapPost("/match", async (HttpRequest request, ClaimsPrincipal user, PaymentBatch batch, CancellationToken cancellation) =>
-        {
-            using var memory = new MemoryStream();
-            await request.Body.CopyToAsync(memory, cancellation);
-            return batch.Match(memory.ToArray(), Caller.Of(user));
-        }).RequireAuthorization(Policies.Prepare);
+        payments.MapPost("/match", async (HttpRequest request, ClaimsPrincipal user, PaymentBatch batch, ForeignFiles files, CancellationToken cancellation) =>
+            batch.Match(await files.TableAsync(await ForeignFiles.BodyAsync(request), user, cancellation), Caller.Of(user))).RequireAuthorization(Policies.Prepare);
         api.MapGet("/returns/{id:long}/payments/reference.svg", (long id, PaymentDesk desk) =>
         {
             using var data = QRCoder.QRCodeGenerator.GenerateQrCode(desk.View(id).Reference, QRCoder.QRCodeGenerator.ECCLevel.M);
             using var picture = new QRCoder.SvgQRCode(data);
             return Results.Bytes(Encoding.UTF8.GetBytes(picture.GetGraphic(4, "#22282B", "#FFFFFF", sizingMode: QRCoder.SvgQRCode.SizingMode.ViewBoxAttribute)), "image/svg+xml");
-        }).WithTags("Paying").Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
+        }).ReachesReturn().WithTags("Paying").Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
     }
 }

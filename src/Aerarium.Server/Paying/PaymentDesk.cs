@@ -168,7 +168,7 @@ internal static class PaymentEndpoints
 {
     public static void MapPayments(this RouteGroupBuilder api)
     {
-        var payments = api.MapGroup("/returns/{id:long}/payments").WithTags("Paying");
+        var payments = api.MapGroup("/returns/{id:long}/payments").ReachesReturn().WithTags("Paying");
         payments.MapGet("", (long id, DateOnly? on, PaymentDesk desk) => desk.View(id, on));
         payments.MapPost("", (long id, PaymentInput typed, ClaimsPrincipal user, PaymentDesk desk) => desk.Note(id, typed, Caller.Of(user)))
             .RequireAuthorization(Policies.Prepare);

@@ -210,7 +210,7 @@ internal static class ConsentEndpoints
 {
     public static void MapConsent(this RouteGroupBuilder api)
     {
-        var consent = api.MapGroup("/practice/consent").WithTags("Practice").RequireAuthorization(Policies.Manage);
+        var consent = api.MapGroup("/practice/consent").ReachesPractice().WithTags("Practice").RequireAuthorization(Policies.Manage);
         consent.MapPost("/{country}/begin", (string country, HttpRequest request, ClaimsPrincipal user, AuthorityConsent consents) =>
             consents.Begin(country, $"{request.Scheme}://{request.Host}/practice/consent", Caller.Of(user)));
         consent.MapPost("/finish", (ConsentAnswer answer, ClaimsPrincipal user, AuthorityConsent consents, CancellationToken cancellation) =>

@@ -16,7 +16,7 @@ public sealed class AuthorityCredentials(PracticeDatabase database, IDataProtect
 
     /// <summary>The credential for a country, or null.</summary>
     public AuthorityCredential? Find(string country) =>
-        database.Read(unit => PracticeParticulars.Credential(unit, country)) is { } kept
+        database.ReadHere(unit => PracticeParticulars.Credential(unit, country)) is { } kept
             ? new AuthorityCredential(kept.UserName, Encoding.UTF8.GetString(_protector.Unprotect(kept.Secret)))
             : null;
 

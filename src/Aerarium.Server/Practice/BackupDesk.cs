@@ -74,7 +74,7 @@ internal static class BackupEndpoints
 {
     public static void MapBackups(this RouteGroupBuilder api)
     {
-        var backups = api.MapGroup("/backups").WithTags("Practice").RequireAuthorization(Policies.Administer);
+        var backups = api.MapGroup("/backups").ReachesPractice().WithTags("Practice").RequireAuthorization(Policies.Administer);
         backups.MapGet("", (BackupDesk desk) => desk.View());
         backups.MapPost("", (ClaimsPrincipal user, BackupDesk desk) => desk.Make(Caller.Of(user)));
     }

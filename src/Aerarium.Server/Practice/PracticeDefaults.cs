@@ -226,13 +226,13 @@ internal static class PracticeDefaultsEndpoints
 {
     public static void MapPracticeDefaults(this RouteGroupBuilder api)
     {
-        var defaults = api.MapGroup("/practice/particulars").WithTags("Practice");
+        var defaults = api.MapGroup("/practice/particulars").ReachesPractice().WithTags("Practice");
         defaults.MapGet("", (PracticeDefaults practice) => practice.View());
         defaults.MapPost("/{country}/try", (string country, PracticeDefaultsInput typed, PracticeDefaults practice) => practice.Try(country, typed))
             .RequireAuthorization(Policies.Manage);
         defaults.MapPut("/{country}", (string country, PracticeDefaultsInput typed, ClaimsPrincipal user, PracticeDefaults practice) =>
             practice.SaveAsync(country, typed, Caller.Of(user))).RequireAuthorization(Policies.Manage);
         api.MapPut("/practice/e-return-form", (EReturnFormChosen chosen, ClaimsPrincipal user, PracticeDefaults practice) => practice.Choose(chosen, Caller.Of(user)))
-            .WithTags("Practice").RequireAuthorization(Policies.Manage);
+            .ReachesPractice().WithTags("Practice").RequireAuthorization(Policies.Manage);
     }
 }

@@ -45,7 +45,7 @@ internal static class PracticeEndpoints
             signing.Load(content, file.Passphrase, Caller.Of(user));
             workbench.ForgetAll();
             return Results.NoContent();
-        }).WithTags("Practice").RequireAuthorization(Policies.Administer);
+        }).ReachesPractice().WithTags("Practice").RequireAuthorization(Policies.Administer);
         api.MapGet("/practice", (PracticeDatabase database, AuthorityClient authority, TimeProvider clock) => database.Read(unit =>
         {
             var practice = Practices.Find(unit) ?? throw PlainProblem.NotFound("The practice");
@@ -59,11 +59,11 @@ internal static class PracticeEndpoints
                 authority.Address,
                 [.. People.All(unit).Where(p => p.Active == 1).Select(p => new ColleagueView(p.Id, p.Name, p.Email, p.RoleList))],
                 [.. Teams.All(unit).Select(t => new TeamView(t.Id, t.Name))]);
-        })).WithTags("Practice");
+        })).ReachesPractice().WithTags("Practice");
         api.MapPracticeDefaults();
         api.MapSetUp();
         api.MapGet("/acts", (long? returnId, ClaimsPrincipal user, PracticeDatabase database) =>
-            database.Read(unit => Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach))).WithTags("Practice");
+            database.Read(unit => Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach))).ReachesPractice().WithTags("Practice");
         api.MapVerification();
         api.MapConsent();
     }

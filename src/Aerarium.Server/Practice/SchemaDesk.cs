@@ -124,7 +124,7 @@ internal static class SchemaEndpoints
 {
     public static void MapSchemas(this RouteGroupBuilder api)
     {
-        var schemas = api.MapGroup("/practice/schemas").WithTags("Practice");
+        var schemas = api.MapGroup("/practice/schemas").ReachesPractice().WithTags("Practice");
         schemas.MapGet("", (SchemaDesk desk) => desk.List());
         schemas.MapPost("/load", async (string path, HttpRequest request, ClaimsPrincipal user, SchemaDesk desk, CancellationToken cancellation) =>
         {

@@ -4,7 +4,6 @@ using Aerarium.Core.Entries;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.Identity;
 
 namespace Aerarium.Server.Practice;
 
@@ -19,7 +18,7 @@ public sealed record NewPractice(string Code, string PracticeName, string Name, 
 
 /// <summary>Sets a practice up once, on an empty file: guarded by a code only who runs the server can read.</summary>
 public sealed class SetUp(
-    PracticeDatabase database, DataFolder data, SigningCertificate signing, IPasswordHasher<PersonRecord> hasher, TimeProvider clock, ILogger<SetUp> log)
+    PracticeDatabase database, DataFolder data, SigningCertificate signing, Passwords passwords, TimeProvider clock, ILogger<SetUp> log)
 {
     private const int LongestText = 120;
 
@@ -53,7 +52,7 @@ public sealed class SetUp(
 
     /// <summary>Sets the practice up; the first person.</summary>
     /// <exception cref="PlainProblem">The code is wrong, something is missing, or there is a practice already.</exception>
-    public PersonRecord Make(NewPractice typed)
+    public async Task<PersonRecord> MakeAsync(NewPractice typed, CancellationToken cancellation)
     {
         if (!IsDue || !File.Exists(CodeFile))
         {
@@ -76,7 +75,8 @@ public sealed class SetUp(
             throw PlainProblem.Refused(MailAddress.Problem(email));
         }
 
-        SessionEndpoints.RequireGoodPassword(typed.Password, email);
+        Passwords.RequireGood(typed.Password, email, name, practice);
+        var hash = await passwords.HashAsync(typed.Password, cancellation);
         List<string> roles = [Roles.Administrator, .. (typed.Roles ?? []).Where(r => r is Roles.Preparer or Roles.Approver or Roles.Manager).Distinct()];
         var now = clock.GetUtcNow();
         var person = database.Write(unit =>
@@ -92,7 +92,7 @@ public sealed class SetUp(
                 PracticeParticulars.Put(unit, country, "agent-name", practice);
             }
 
-            var id = People.Add(unit, email, name, hasher.HashPassword(null!, typed.Password), roles);
+            var id = People.Add(unit, email, name, hash, roles);
             Acts.Add(unit, new Caller(id, name, roles).Act("set-up", now) with { After = practice });
             return People.Find(unit, id)!;
         });
@@ -106,8 +106,8 @@ internal static class SetUpEndpoints
     public static void MapSetUp(this RouteGroupBuilder api) =>
         api.MapPost("/set-up", async (NewPractice typed, HttpContext http, SetUp setUp, PracticeDatabase database, TimeProvider clock) =>
         {
-            var person = setUp.Make(typed);
+            var person = await setUp.MakeAsync(typed, http.RequestAborted);
             await OpenSessions.StartAsync(http, database, person, clock.GetUtcNow());
             return TypedResults.NoContent();
-        }).WithTags("Practice").AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
+        }).ReachesPractice().WithTags("Practice").AllowAnonymous().RequireRateLimiting(AccessSetup.AttemptsLimit);
 }

@@ -71,7 +71,7 @@ public sealed class SigningCertificate(PracticeDatabase database, IDataProtectio
     /// <summary>The certificate with its key.</summary>
     public X509Certificate2 Open()
     {
-        var practice = database.Read(Practices.Find) ?? throw PlainProblem.Conflict("The practice has not been set up.");
+        var practice = database.ReadHere(Practices.Find) ?? throw PlainProblem.Conflict("The practice has not been set up.");
         return X509CertificateLoader.LoadPkcs12(_protector.Unprotect(practice.SigningKey), null);
     }
 }

@@ -236,8 +236,8 @@ internal static class VerificationEndpoints
 {
     public static void MapVerification(this RouteGroupBuilder api)
     {
-        api.MapGet("/acts/verification", (PracticeDatabase database) => database.Read(unit => new ChainView(Acts.Count(unit), Acts.FirstBroken(unit)))).WithTags("Practice");
+        api.MapGet("/acts/verification", (PracticeDatabase database) => database.Read(unit => new ChainView(Acts.Count(unit), Acts.FirstBroken(unit)))).ReachesPractice().WithTags("Practice");
         api.MapPost("/acts/verification", (ClaimsPrincipal user, Verification verification) => verification.Run(Caller.Of(user)))
-            .WithTags("Practice").RequireAuthorization(Policies.Manage);
+            .ReachesPractice().WithTags("Practice").RequireAuthorization(Policies.Manage);
     }
 }

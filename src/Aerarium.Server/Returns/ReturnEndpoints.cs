@@ -18,37 +18,39 @@ internal static class ReturnEndpoints
 
     public static void MapReturns(this RouteGroupBuilder api)
     {
-        var returns = api.MapGroup("").WithTags("Returns");
-        returns.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods)).ToList());
-        returns.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period) =>
+        var types = api.MapGroup("").WithTags("Returns").ReachesPractice();
+        types.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods)).ToList());
+        types.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period) =>
             Catalogue.Find($"{country}/{name}", year, period ?? Periods.WholeYear, out var problem) is { } definition
                 ? Layouts.Of(definition)
                 : throw new PlainProblem(StatusCodes.Status404NotFound, problem!));
-        returns.MapPost("/clients/{clientId:long}/returns", async (
+        api.MapPost("/clients/{clientId:long}/returns", async (
             long clientId, OpenReturn asked, ClaimsPrincipal user, ReturnOpening opening, RegisteredParticulars registered, CancellationToken cancellation) =>
         {
             var opened = opening.Open(clientId, asked, Caller.Of(user));
             await registered.VerifyAsync(opened, Caller.Of(user), cancellation);
             return new OpenedReturn(opened);
-        }).RequireAuthorization(Policies.Prepare);
-        returns.MapPost("/returns/{id:long}/roll-forward", async (
+        }).ReachesClient("clientId").WithTags("Returns").RequireAuthorization(Policies.Prepare);
+
+        var item = api.MapGroup("/returns/{id:long}").WithTags("Returns").ReachesReturn();
+        item.MapPost("/roll-forward", async (
             long id, ClaimsPrincipal user, ReturnOpening opening, RegisteredParticulars registered, CancellationToken cancellation) =>
         {
             var opened = opening.RollForward(id, Caller.Of(user));
             await registered.VerifyAsync(opened, Caller.Of(user), cancellation);
             return new OpenedReturn(opened);
         }).RequireAuthorization(Policies.Prepare);
-        returns.MapGet("/returns/{id:long}/amendment", (long id, Amendment amendment) => amendment.Of(id));
-        returns.MapGet("/returns/{id:long}/taken-over", (long id, ReturnOpening opening) => opening.ReportOf(id));
-        returns.MapGet("/returns/{id:long}", View);
-        returns.MapPost("/returns/{id:long}/lines/{line}/take-tied", async (long id, string line, ClaimsPrincipal user, Ties ties, Workbench workbench) =>
+        item.MapGet("/amendment", (long id, Amendment amendment) => amendment.Of(id));
+        item.MapGet("/taken-over", (long id, ReturnOpening opening) => opening.ReportOf(id));
+        item.MapGet("", View);
+        item.MapPost("/lines/{line}/take-tied", async (long id, string line, ClaimsPrincipal user, Ties ties, Workbench workbench) =>
         {
             var result = ties.Take(id, line, Caller.Of(user));
             await workbench.TellAsync(result);
             return result;
         }).RequireAuthorization(Policies.Prepare);
-        returns.MapPatch("/returns/{id:long}/entries", Patch).RequireAuthorization(Policies.Prepare);
-        returns.MapGet("/returns/{id:long}/lines/{line}/derivation", (long id, string line, string? row, Workbench workbench) =>
+        item.MapPatch("/entries", Patch).RequireAuthorization(Policies.Prepare);
+        item.MapGet("/lines/{line}/derivation", (long id, string line, string? row, Workbench workbench) =>
         {
             var workspace = workbench.Open(id);
             var found = workspace.Definition.FindLine(line) ?? throw PlainProblem.NotFound($"The line '{line}'");
@@ -59,18 +61,18 @@ internal static class ReturnEndpoints
 
             return Derivation.Of(workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today, workspace.Evaluation), found, row);
         });
-        returns.MapGet("/returns/{id:long}/lines/{line}/history", (long id, string line, string? row, ClaimsPrincipal user, PracticeDatabase database) =>
+        item.MapGet("/lines/{line}/history", (long id, string line, string? row, ClaimsPrincipal user, PracticeDatabase database) =>
             database.Read(unit => Acts.Latest(unit, id, 2_000, Caller.Of(user).Reach))
                 .Where(a => a.Line == line && a.Row == row)
                 .Select(a => new LineAct(a.At, a.PersonName, a.Before, a.After, a.Origin)).ToList());
-        returns.MapGet("/returns/{id:long}/workings.xlsx", (long id, Workbench workbench, PracticeDatabase database) =>
+        item.MapGet("/workings.xlsx", (long id, Workbench workbench, PracticeDatabase database) =>
         {
             var workspace = workbench.Open(id);
             var (client, practice) = database.Read(unit => (Storage.Clients.NameOf(unit, workspace.Record.ClientId), Practices.Find(unit)!.Name));
             var evaluation = workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today);
             return Results.File(Workings.Draw(evaluation, new WorkingsFacts(practice, client, workspace.Today)), RowWorkbook.MediaType, $"workings-{id}.xlsx");
         }).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
-        returns.MapGet("/returns/{id:long}/printed-copy.pdf", PrintedCopyOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
+        item.MapGet("/printed-copy.pdf", PrintedCopyOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
     }
 
     public static IReadOnlyList<int> OpenSections(Workspace workspace) =>

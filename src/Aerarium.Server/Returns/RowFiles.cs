@@ -4,6 +4,7 @@ using System.Security.Cryptography;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
 using Aerarium.Filing;
+using Aerarium.Reader;
 using Aerarium.Server.Access;
 using Aerarium.Server.Clients;
 using Aerarium.Server.Gathering;
@@ -67,7 +68,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
     }
 
     /// <summary>Tries the rows of a file and takes them: nothing for a trial, all or nothing for <c>all</c>, the good ones for <c>good</c>.</summary>
-    public (ImportReport Report, EditResult? Result) Import(long id, string key, byte[] file, string fileName, string? keep, bool replace, Caller caller)
+    public (ImportReport Report, EditResult? Result) Import(long id, string key, ImportedTable table, string source, string? keep, bool replace, Caller caller)
     {
         if (keep is not (null or "all" or "good"))
         {
@@ -76,8 +77,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
 
         var workspace = workbench.Open(id);
         var section = SectionOf(workspace, key);
-        var table = TableFile.Read(file);
-        var columns = table.Headings.Select(h => Entered(section).FirstOrDefault(l => TableFile.Plain(l.Label) == TableFile.Plain(h) || TableFile.Plain(l.Name) == TableFile.Plain(h))).ToList();
+        var columns = table.Headings.Select(h => Entered(section).FirstOrDefault(l => ImportedTables.Plain(l.Label) == ImportedTables.Plain(h) || ImportedTables.Plain(l.Name) == ImportedTables.Plain(h))).ToList();
         if (columns.All(c => c is null))
         {
             throw PlainProblem.Refused($"None of the headings is a column of this list. They are: {string.Join(", ", Entered(section).Select(l => l.Label))}. The template has them.");
@@ -88,7 +88,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
             throw PlainProblem.Refused($"The heading '{twice.Key.Label}' stands over two columns; leave one.");
         }
 
-        var mark = TableFile.DecimalMark(table.Rows.SelectMany(r => r.Cells.Zip(columns).Where(c => c.Second is { Kind: LineKind.Money }).Select(c => c.First)));
+        var mark = ImportedTables.DecimalMark(table.Rows.SelectMany(r => r.Cells.Zip(columns).Where(c => c.Second is { Kind: LineKind.Money }).Select(c => c.First)));
         var problems = new List<ImportRemark>();
         var good = new List<(int Number, List<(Line Line, string Text)> Cells)>();
         foreach (var (number, cells) in table.Rows)
@@ -131,7 +131,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
 
         var ignored = table.Headings.Where((_, position) => columns[position] is null).ToList();
         var taken = keep == "good" || (keep == "all" && problems.Count == 0);
-        var result = taken && good.Count > 0 ? Take(workspace, section, good, $"{fileName}, SHA-256 {Convert.ToHexStringLower(SHA256.HashData(file))[..16]}", replace, caller) : null;
+        var result = taken && good.Count > 0 ? Take(workspace, section, good, source, replace, caller) : null;
         return (new ImportReport(table.Rows.Count, good.Count, result is null ? 0 : good.Count, [.. problems.Take(MostRemarks)], [], ignored), result);
     }
 
@@ -190,7 +190,7 @@ internal static class RowFileEndpoints
 {
     public static void MapRowFiles(this RouteGroupBuilder api)
     {
-        var rows = api.MapGroup("/returns/{id:long}/lists/{section}").WithTags("Returns");
+        var rows = api.MapGroup("/returns/{id:long}/lists/{section}").ReachesReturn().WithTags("Returns");
         rows.MapGet("/{what}.xlsx", (long id, string section, string what, RowFiles files) =>
             Results.File(files.Workbook(id, section, Filled(what)), RowWorkbook.MediaType, $"{section}-{what}.xlsx")).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
         rows.MapGet("/{what}.csv", (long id, string section, string what, RowFiles files) =>
@@ -202,12 +202,13 @@ internal static class RowFileEndpoints
             return result;
         }).RequireAuthorization(Policies.Prepare);
         rows.MapPost("/import", async (
-            long id, string section, string? name, string? keep, bool? replace, HttpRequest request, ClaimsPrincipal user, RowFiles files, Workbench workbench, CancellationToken cancellation) =>
+            long id, string section, string? name, string? keep, bool? replace, HttpRequest request, ClaimsPrincipal user, RowFiles files, ForeignFiles foreign, Workbench workbench, CancellationToken cancellation) =>
         {
-            using var memory = new MemoryStream();
-            await request.Body.CopyToAsync(memory, cancellation);
+            var content = await ForeignFiles.BodyAsync(request);
+            var table = await foreign.TableAsync(content, user, cancellation);
+            var source = $"{(EntryReader.Clean(name) is { Length: > 0 and <= 120 } file ? file : "a file")}, SHA-256 {Convert.ToHexStringLower(SHA256.HashData(content))[..16]}";
             var (report, result) = files.Import(
-                id, section, memory.ToArray(), EntryReader.Clean(name) is { Length: > 0 and <= 120 } file ? file : "a file", keep, replace ?? false, Caller.Of(user));
+                id, section, table, source, keep, replace ?? false, Caller.Of(user));
             if (result is not null)
             {
                 await workbench.TellAsync(result);

@@ -7,7 +7,6 @@ using Aerarium.Core.Formulas;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Aerarium.Server.Returns;
@@ -16,7 +15,7 @@ namespace Aerarium.Server.Returns;
 /// Opens returns and edits them: one edit is one transaction of entries, acts and the return's revision. Keeps the
 /// evaluated returns used last in memory, by revision.
 /// </summary>
-public sealed partial class Workbench(PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub) : IDisposable
+public sealed partial class Workbench(PracticeDatabase database, TimeProvider clock, LiveReturns live) : IDisposable
 {
     private const int MostRows = 20_000;
 
@@ -82,7 +81,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
 
     /// <summary>Tells everybody who has a return open its findings, when they changed without an edit.</summary>
     public Task TellFindingsAsync(Workspace workspace) =>
-        hub.Clients.Group(ReturnHub.GroupOf(workspace.Record.Id)).SendAsync("findings", workspace.Record.Id, workspace.FindingsInView());
+        live.TellAsync(workspace.Record.Id, "findings", [workspace.Record.Id, workspace.FindingsInView()]);
 
     /// <summary>Evaluates a return anew, as on a new day, and keeps what lists show.</summary>
     public Workspace Refresh(long id)
@@ -109,8 +108,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     public Task TellAsync(EditResult result, string? exceptConnection = null) =>
         result.Values.Count + result.Rows.Count == 0
             ? Task.CompletedTask
-            : hub.Clients.GroupExcept(ReturnHub.GroupOf(result.ReturnId), exceptConnection is null ? [] : [exceptConnection])
-                .SendAsync("changed", result with { Refusals = [], Conflicts = [] });
+            : live.TellAsync(result.ReturnId, "changed", [result with { Refusals = [], Conflicts = [] }], exceptConnection);
 
     /// <summary>Makes changes. Those that cannot be read, or that somebody else was faster with, are told and not made; the others are kept.</summary>
     public EditResult Edit(long id, Caller caller, IReadOnlyList<EntryChange> changes, Origin origin, string? source)

@@ -1,5 +1,6 @@
 using Aerarium.Core.Engine;
 using Aerarium.Core.Formulas;
+using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
@@ -51,7 +52,7 @@ internal static class ComparisonEndpoints
 
     public static void MapComparisons(this RouteGroupBuilder api)
     {
-        var returns = api.MapGroup("/returns/{id:long}").WithTags("Review");
+        var returns = api.MapGroup("/returns/{id:long}").ReachesReturn().WithTags("Review");
         returns.MapGet("/alternatives", (long id, Workbench workbench) => Alternatives(workbench.Open(id)));
         returns.MapGet("/last-year/{section}", RowsLastYear);
         returns.MapGet("/bridge", (long id, Workbench workbench, PracticeDatabase database) => Bridge(workbench.Open(id), workbench, database));

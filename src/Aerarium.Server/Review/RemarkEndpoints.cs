@@ -3,7 +3,6 @@ using Aerarium.Core.Entries;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Review;
 
@@ -29,14 +28,14 @@ internal static class RemarkEndpoints
 
     public static void MapRemarks(this RouteGroupBuilder api)
     {
-        var remarks = api.MapGroup("/returns/{id:long}/remarks").WithTags("Review");
+        var remarks = api.MapGroup("/returns/{id:long}/remarks").ReachesReturn().WithTags("Review");
         remarks.MapGet("", (long id, PracticeDatabase database) => database.Read(unit => List(unit, id)));
         remarks.MapPost("", AddAsync).RequireAuthorization(Policies.Prepare);
         remarks.MapPost("/settle", SettleAsync).RequireAuthorization(Policies.Prepare);
     }
 
     private static async Task<IReadOnlyList<RemarkView>> AddAsync(
-        long id, RemarkInput typed, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub)
+        long id, RemarkInput typed, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock, LiveReturns live)
     {
         var words = EntryReader.Clean(typed.Words);
         if (words.Length is 0 or > LongestRemark)
@@ -52,13 +51,13 @@ internal static class RemarkEndpoints
         }
 
         var row = line.Table is null ? "" : typed.Row!;
-        return await ChangeAsync(id, line.Key, row, "remark", words, user, database, clock, hub, (unit, caller, at) =>
+        return await ChangeAsync(id, line.Key, row, "remark", words, user, database, clock, live, (unit, caller, at) =>
             Remarks.Add(unit, id, new RemarkRecord { Line = line.Key, Row = row, Words = words, PersonId = caller.Id, PersonName = caller.Name, At = at }));
     }
 
     private static Task<IReadOnlyList<RemarkView>> SettleAsync(
-        long id, SettledThread asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, IHubContext<ReturnHub> hub) =>
-        ChangeAsync(id, asked.Line ?? "", asked.Row ?? "", "settle-remarks", "settled", user, database, clock, hub, (unit, caller, at) =>
+        long id, SettledThread asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock, LiveReturns live) =>
+        ChangeAsync(id, asked.Line ?? "", asked.Row ?? "", "settle-remarks", "settled", user, database, clock, live, (unit, caller, at) =>
         {
             if (Remarks.Settle(unit, id, asked.Line ?? "", asked.Row ?? "", caller.Name, at) == 0)
             {
@@ -75,7 +74,7 @@ internal static class RemarkEndpoints
         ClaimsPrincipal user,
         PracticeDatabase database,
         TimeProvider clock,
-        IHubContext<ReturnHub> hub,
+        LiveReturns live,
         Action<Unit, Caller, string> change)
     {
         var (caller, now) = (Caller.Of(user), clock.GetUtcNow());
@@ -86,7 +85,7 @@ internal static class RemarkEndpoints
             Acts.Add(unit, caller.Act(kind, now) with { ReturnId = id, ClientId = record.ClientId, Line = line, Row = row.Length == 0 ? null : row, After = said });
             return List(unit, id);
         });
-        await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("remarks", id, list);
+        await live.TellAsync(id, "remarks", [id, list]);
         return list;
     }
 

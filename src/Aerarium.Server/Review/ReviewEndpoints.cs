@@ -20,7 +20,7 @@ internal static class ReviewEndpoints
 
     public static void MapReview(this RouteGroupBuilder api)
     {
-        var review = api.MapGroup("/returns/{id:long}/findings").WithTags("Review");
+        var review = api.MapGroup("/returns/{id:long}/findings").ReachesReturn().WithTags("Review");
         review.MapPost("/accept", Accept).RequireAuthorization(Policies.Prepare);
         review.MapPost("/reopen", (long id, ReopenFinding asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, TimeProvider clock) =>
             ChangeAsync(id, Caller.Of(user), workbench, database, clock, "reopen-finding", asked.Finding, asked.Row, null, unit =>

@@ -7,7 +7,6 @@ using Aerarium.Server.Paying;
 using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Sending;
 
@@ -29,7 +28,7 @@ public sealed class SendingDesk(
     TimeProvider clock,
     Random chance,
     IConfiguration settings,
-    IHubContext<ReturnHub> hub)
+    LiveReturns live)
 {
     private static readonly TimeSpan AskAgain = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(10);
@@ -99,7 +98,7 @@ public sealed class SendingDesk(
         foreach (var sending in database.Read(unit => Sendings.Due(unit, Moments.Text(clock.GetUtcNow()))))
         {
             await StepAsync(sending, cancellation);
-            await hub.Clients.Group(ReturnHub.GroupOf(sending.ReturnId)).SendAsync("status", sending.ReturnId, cancellation);
+            await live.TellStatusAsync(sending.ReturnId, cancellation);
         }
     }
 
@@ -161,7 +160,7 @@ public sealed class SendingDesk(
         {
             await seal.RequireGenuineAsync(answer, DocumentOf(sending), CancellationToken.None);
             Take(sending, answer);
-            await hub.Clients.Group(ReturnHub.GroupOf(sending.ReturnId)).SendAsync("status", sending.ReturnId);
+            await live.TellStatusAsync(sending.ReturnId);
         }
 
         return true;

@@ -6,7 +6,6 @@ using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.AspNetCore.SignalR;
 
 namespace Aerarium.Server.Sending;
 
@@ -35,18 +34,18 @@ internal static class SendingEndpoints
 {
     public static void MapSending(this RouteGroupBuilder api)
     {
-        var sending = api.MapGroup("/returns/{id:long}/sending").WithTags("Sending");
+        var sending = api.MapGroup("/returns/{id:long}/sending").ReachesReturn().WithTags("Sending");
         sending.MapGet("", View);
-        sending.MapPost("/build", async (long id, ClaimsPrincipal user, EReturnBuilding building, Workbench workbench, PracticeDatabase database, SendingDesk desk, IHubContext<ReturnHub> hub, CancellationToken cancellation) =>
+        sending.MapPost("/build", async (long id, ClaimsPrincipal user, EReturnBuilding building, Workbench workbench, PracticeDatabase database, SendingDesk desk, LiveReturns live, CancellationToken cancellation) =>
         {
             await building.BuildAsync(id, Caller.Of(user), cancellation);
-            await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id, cancellation);
+            await live.TellStatusAsync(id, cancellation);
             return View(id, workbench, database, desk);
         }).RequireAuthorization(Policies.Prepare);
-        sending.MapPost("/send", async (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database, IHubContext<ReturnHub> hub, CancellationToken cancellation) =>
+        sending.MapPost("/send", async (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database, LiveReturns live, CancellationToken cancellation) =>
         {
             desk.Queue(id, Caller.Of(user));
-            await hub.Clients.Group(ReturnHub.GroupOf(id)).SendAsync("status", id, cancellation);
+            await live.TellStatusAsync(id, cancellation);
             return View(id, workbench, database, desk);
         }).RequireAuthorization(Policies.Approve);
         sending.MapPost("/chase", (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database) =>

@@ -3,7 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { moment } from '../../shared/format'
+import { moment, plural } from '../../shared/format'
 import TopBar from '../../shared/TopBar.vue'
 
 const session = useSession()
@@ -13,6 +13,7 @@ const present = ref('')
 const wanted = ref('')
 const code = ref('')
 const confirmed = ref('')
+const recovery = ref<string[]>([])
 const done = ref('')
 const { busy, problem, act } = useAct()
 
@@ -37,14 +38,25 @@ const changePassword = () =>
 const askForOffer = () => act(async () => (offer.value = await call(api.POST('/api/account/codes/offer'))))
 const turnOn = () =>
   change('One-time codes are on.', async () => {
-    await call(api.POST('/api/account/codes/on', { body: { secret: offer.value!.secret, code: code.value } }))
+    const answer = await call(
+      api.POST('/api/account/codes/on', { body: { password: confirmed.value, code: code.value } }),
+    )
+    recovery.value = answer.codes
     offer.value = null
-    code.value = ''
+    code.value = confirmed.value = ''
   })
+const renewRecovery = () =>
+  change('There are new recovery codes; the old ones are worth nothing.', async () => {
+    const answer = await call(api.POST('/api/account/codes/recovery', { body: { password: confirmed.value } }))
+    recovery.value = answer.codes
+    confirmed.value = ''
+  })
+const recoveryFile = computed(() => `data:text/plain;charset=utf-8,${encodeURIComponent(recovery.value.join('\r\n'))}`)
 const turnOff = () =>
   change('One-time codes are off.', async () => {
     await call(api.POST('/api/account/codes/off', { body: { password: confirmed.value } }))
     confirmed.value = ''
+    recovery.value = []
   })
 const end = (id: number) =>
   change('The session is ended.', () =>
@@ -89,7 +101,18 @@ const end = (id: number) =>
       <section>
         <div class="rule-head">
           <h2>One-time codes</h2>
-          <span class="small secondary">{{ view.codesOn ? 'on' : 'off' }}</span>
+          <span class="small secondary">{{
+            view.codesOn ? `on, ${plural(view.recoveryCodesLeft, 'recovery code')} left` : 'off'
+          }}</span>
+        </div>
+        <div v-if="recovery.length" class="recovery" role="region" aria-label="Recovery codes">
+          <p>
+            Keep these recovery codes apart from the authenticator. Each lets you in once in place of a code; they are
+            not shown again. <a :href="recoveryFile" download="aerarium-recovery-codes.txt">Save them as a file</a>
+          </p>
+          <ul>
+            <li v-for="item in recovery" :key="item">{{ item }}</li>
+          </ul>
         </div>
         <form v-if="view.codesOn" class="row" @submit.prevent="turnOff">
           <v-text-field
@@ -98,6 +121,7 @@ const end = (id: number) =>
             type="password"
             autocomplete="current-password"
           />
+          <v-btn variant="outlined" :disabled="busy || !confirmed" @click="renewRecovery">New recovery codes</v-btn>
           <v-btn type="submit" variant="outlined" :disabled="busy || !confirmed">Turn codes off</v-btn>
         </form>
         <form v-else-if="offer" class="offer" @submit.prevent="turnOn">
@@ -106,7 +130,13 @@ const end = (id: number) =>
             <p>Let an authenticator read the picture, or type its secret:</p>
             <p class="secret">{{ offer.secret }}</p>
             <v-text-field v-model="code" label="The code it shows" inputmode="numeric" autocomplete="one-time-code" />
-            <v-btn type="submit" :disabled="busy || code.trim().length < 6">Turn codes on</v-btn>
+            <v-text-field
+              v-model="confirmed"
+              label="Your present password"
+              type="password"
+              autocomplete="current-password"
+            />
+            <v-btn type="submit" :disabled="busy || code.trim().length < 6 || !confirmed">Turn codes on</v-btn>
           </div>
         </form>
         <p v-else>
@@ -170,6 +200,25 @@ section {
 }
 .offer .v-btn {
   margin-top: 14px;
+}
+.recovery {
+  padding-top: 12px;
+}
+.recovery p {
+  margin: 0;
+}
+.recovery ul {
+  display: grid;
+  grid-template-columns: repeat(2, max-content);
+  gap: 2px 36px;
+  padding: 8px 0 0;
+  margin: 0;
+  list-style: none;
+  font-weight: 600;
+  letter-spacing: 0.04em;
+}
+.offer .v-text-field {
+  margin-bottom: 10px;
 }
 .secret {
   font-weight: 600;

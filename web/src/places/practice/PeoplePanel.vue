@@ -38,6 +38,7 @@ async function save() {
   if (await change(() => call(api.PUT('/api/people/{person}', { params: path(), body })))) editing.value = null
 }
 const endSessions = () => change(() => call(api.POST('/api/people/{person}/end-sessions', { params: path() })))
+const letIn = () => change(() => call(api.POST('/api/people/{person}/let-in', { params: path() })))
 const codesOff = () => change(() => call(api.POST('/api/people/{person}/codes-off', { params: path() })))
 const send = () =>
   change(async () => {
@@ -84,7 +85,10 @@ const send = () =>
       </thead>
       <tbody v-for="person in view.people" :key="person.id">
         <tr :class="{ secondary: !person.active }">
-          <td>{{ person.name }}<template v-if="!person.active">, signed off</template></td>
+          <td>
+            {{ person.name }}<template v-if="!person.active">, signed off</template>
+            <span v-if="person.waitsUntil" class="small waits">waits until {{ moment(person.waitsUntil) }}</span>
+          </td>
           <td>{{ person.email }}</td>
           <td>{{ person.roles.join(', ') }}</td>
           <td>{{ person.teams.map(nameOfTeam).join(', ') }}</td>
@@ -116,6 +120,9 @@ const send = () =>
                 <v-btn type="submit" :disabled="busy">Save</v-btn>
                 <button v-if="person.sessions.length" type="button" class="link" @click="endSessions">
                   End {{ person.sessions.length }} session(s)
+                </button>
+                <button v-if="person.waitsUntil" type="button" class="link" @click="letIn">
+                  Let in now; too many wrong attempts to sign in
                 </button>
                 <button v-if="person.codesOn" type="button" class="link" @click="codesOff">
                   Turn one-time codes off
@@ -166,6 +173,10 @@ legend {
 }
 .panel p {
   margin: 0;
+}
+.waits {
+  display: block;
+  color: var(--brick);
 }
 h3 {
   margin-top: 16px;

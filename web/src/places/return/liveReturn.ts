@@ -1,4 +1,4 @@
-import { HubConnectionBuilder, LogLevel, type HubConnection } from '@microsoft/signalr'
+import { HubConnectionBuilder, HubConnectionState, LogLevel, type HubConnection } from '@microsoft/signalr'
 import type { Schemas } from '../../api/client'
 import { released } from '../../shared/press'
 
@@ -22,6 +22,7 @@ export interface Listener {
 export class LiveReturn {
   private connection: HubConnection | null = null
   private stopped = false
+  private listened = false
 
   constructor(
     private readonly id: number,
@@ -54,16 +55,24 @@ export class LiveReturn {
       await connection.invoke('Join', id)
       listener.back(connectionId ?? null)
     })
+    // The server cut the connection: rights have changed. What is still allowed is listened to again.
+    connection.onclose(() => this.again())
     let revision: number
     try {
       await connection.start()
       revision = await connection.invoke<number>('Join', id)
     } catch {
-      void connection.stop()
-      if (!this.stopped) setTimeout(() => !this.stopped && void this.start(), RETRY_MS)
+      if (connection.state === HubConnectionState.Disconnected) this.again()
+      else void connection.stop()
       return
     }
-    listener.listening(connection.connectionId, revision)
+    if (this.listened) listener.back(connection.connectionId)
+    else listener.listening(connection.connectionId, revision)
+    this.listened = true
+  }
+
+  private again() {
+    if (!this.stopped) setTimeout(() => !this.stopped && void this.start(), RETRY_MS)
   }
 
   async stop(): Promise<void> {

@@ -44,6 +44,7 @@ vi.mock('../../api/client', async (original) => ({
 }))
 vi.mock('@microsoft/signalr', () => ({
   LogLevel: { None: 0 },
+  HubConnectionState: { Disconnected: 'Disconnected' },
   HubConnectionBuilder: class {
     withUrl = () => this
     withAutomaticReconnect = () => this
@@ -51,6 +52,7 @@ vi.mock('@microsoft/signalr', () => ({
     build = () => ({
       on: (name: string, handler: never) => (server.live[name] = handler),
       onreconnected: () => {},
+      onclose: () => {},
       start: async () => {},
       stop: async () => {},
       invoke: async () => server.joinedAt,

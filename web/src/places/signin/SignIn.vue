@@ -37,8 +37,7 @@ const signIn = () =>
         v-if="codeNeeded"
         v-model="code"
         v-focus
-        label="One-time code from your authenticator"
-        inputmode="numeric"
+        label="One-time code, or a recovery code"
         autocomplete="one-time-code"
       />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>

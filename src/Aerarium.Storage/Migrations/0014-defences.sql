@@ -1,0 +1,30 @@
+-- Attempts to sign in are counted for an account (a hash of what was typed, whether or not there is such an account) from a network
+-- address, and from everywhere (the empty address). A person is told of those that were refused.
+
+CREATE TABLE sign_in_attempt (
+    account            TEXT NOT NULL,
+    network            TEXT NOT NULL,
+    failures           INTEGER NOT NULL,
+    last_at            TEXT NOT NULL,
+    wait_until         TEXT,
+    PRIMARY KEY (account, network)
+) STRICT, WITHOUT ROWID;
+
+CREATE INDEX sign_in_attempt_by_time ON sign_in_attempt (last_at);
+
+ALTER TABLE person DROP COLUMN failed_attempts;
+ALTER TABLE person DROP COLUMN locked_until;
+ALTER TABLE person ADD COLUMN refused_count INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE person ADD COLUMN refused_at TEXT;
+ALTER TABLE person ADD COLUMN refused_from TEXT;
+ALTER TABLE session ADD COLUMN refused_count INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE session ADD COLUMN refused_at TEXT;
+ALTER TABLE session ADD COLUMN refused_from TEXT;
+
+CREATE TABLE recovery_code (
+    code_sha256        TEXT NOT NULL PRIMARY KEY,
+    person_id          INTEGER NOT NULL REFERENCES person (id),
+    used_at            TEXT
+) STRICT, WITHOUT ROWID;
+
+CREATE INDEX recovery_code_of_person ON recovery_code (person_id);
