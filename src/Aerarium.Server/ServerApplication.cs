@@ -90,6 +90,8 @@ public static class ServerApplication
         builder.Services.AddSingleton<PaymentDesk>();
         builder.Services.AddSingleton<SchemaDesk>();
         builder.Services.AddSingleton<Verification>();
+        builder.Services.AddSingleton<VerificationDesk>();
+        builder.Services.AddSingleton<LedgerWatch>();
         builder.Services.AddSingleton<PaymentBatch>();
         builder.Services.AddSingleton<Amendment>();
         builder.Services.AddSingleton<AuthorityCredentials>();
@@ -122,6 +124,7 @@ public static class ServerApplication
             builder.Services.AddHostedService(services => services.GetRequiredService<BatchRunner>());
             builder.Services.AddHostedService(services => services.GetRequiredService<BackupDesk>());
             builder.Services.AddHostedService<NewDay>();
+            builder.Services.AddHostedService(services => services.GetRequiredService<LedgerWatch>());
         }
 
         var app = builder.Build();

@@ -10,7 +10,7 @@ public static class Acts
     private const string Columns =
         "id, at, person_id, person_name, kind, return_id, client_id, line, row, before, after, origin, seal, erased_with, previous_hash, hash";
 
-    private const string DeleteClient = "delete-client";
+    internal const string DeleteClient = "delete-client";
 
     /// <summary>Adds an act; must run in the transaction of what it records.</summary>
     public static void Add(Unit unit, ActRecord act)
@@ -67,34 +67,33 @@ public static class Acts
     /// <summary>How many there are.</summary>
     public static long Count(Unit unit) => unit.Single<long>("SELECT COUNT(*) FROM act");
 
-    /// <summary>Follows the chain from the beginning; the id of the first act that does not fit, or null when it is unbroken.</summary>
-    public static long? FirstBroken(Unit unit)
-    {
-        var previous = ActHash.Beginning;
-        var erased = new Dictionary<long, List<ActRecord>>();
-        foreach (var act in unit.Stream<ActRecord>($"SELECT {Columns} FROM act ORDER BY id"))
-        {
-            if (act.PreviousHash != previous || (act.ErasedWith is null && act.Hash != HashOf(act, previous)))
-            {
-                return act.Id;
-            }
+    /// <summary>The hash of an act; null when it is gone.</summary>
+    internal static string? HashAt(Unit unit, long id) => unit.Single<string>("SELECT hash FROM act WHERE id = @id", new { id });
 
-            if (act.ErasedWith is { } client)
-            {
-                erased.TryAdd(client, []);
-                erased[client].Add(act);
-            }
-            else if (act.Kind == DeleteClient && erased.Remove(long.Parse(act.Before!, System.Globalization.CultureInfo.InvariantCulture), out var with)
-                && act.After != Erasure(with))
-            {
-                return with[0].Id;
-            }
+    /// <summary>The acts after one, in order, one at a time.</summary>
+    internal static IEnumerable<ActRecord> After(Unit unit, long id) => unit.Stream<ActRecord>($"SELECT {Columns} FROM act WHERE id > @id ORDER BY id", new { id });
 
-            previous = act.Hash;
-        }
+    /// <summary>The acts that a deletion of a client erased, in order. Ids of clients may come again, so a deletion before it bounds them.</summary>
+    internal static IReadOnlyList<ActRecord> ErasedBy(Unit unit, ActRecord deletion) =>
+    [
+        .. unit.Query<ActRecord>(
+            $"""
+            SELECT {Columns} FROM act
+            WHERE erased_with = CAST(@Before AS INTEGER) AND id < @Id
+                AND id > coalesce((SELECT max(id) FROM act WHERE kind = @DeleteClient AND before = @Before AND id < @Id), 0)
+            ORDER BY id
+            """,
+            new { deletion.Before, deletion.Id, DeleteClient }),
+    ];
 
-        return erased.Count == 0 ? null : erased.Values.Min(acts => acts[0].Id);
-    }
+    /// <summary>The first act that is empty though no deletion of a client names it; null when there is none.</summary>
+    internal static long? FirstErasedWithoutDeletion(Unit unit) => unit.Single<long?>(
+        """
+        SELECT min(a.id) FROM act a
+        WHERE a.erased_with IS NOT NULL
+            AND NOT EXISTS (SELECT 1 FROM act d WHERE d.id > a.id AND d.kind = @DeleteClient AND d.erased_with IS NULL AND d.before = CAST(a.erased_with AS TEXT))
+        """,
+        new { DeleteClient });
 
     /// <summary>
     /// Erases what the acts about a client and its returns say, as part of deleting it. Their hashes stay, so that the
@@ -114,9 +113,9 @@ public static class Acts
         Add(unit, deletion with { Kind = DeleteClient, Before = $"{clientId}", After = Erasure(acts) });
     }
 
-    private static string Erasure(IReadOnlyList<ActRecord> acts) =>
+    internal static string Erasure(IReadOnlyList<ActRecord> acts) =>
         $"{acts.Count} acts erased, sha256 {Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Concat(acts.Select(a => a.Hash)))))}";
 
-    private static string HashOf(ActRecord act, string previous) => ActHash.Of(
+    internal static string HashOf(ActRecord act, string previous) => ActHash.Of(
         previous, act.At, act.PersonId, act.PersonName, act.Kind, act.ReturnId, act.ClientId, act.Line, act.Row, act.Before, act.After, act.Origin, act.Seal);
 }

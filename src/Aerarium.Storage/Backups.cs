@@ -163,7 +163,7 @@ public static class Backups
         }
 
         using var database = new PracticeDatabase(databaseFile);
-        return database.Read(unit => Acts.FirstBroken(unit) is { } broken
+        return database.Read(unit => ActChain.FirstBroken(unit) is { } broken
             ? throw new InvalidDataException($"The chain of acts is broken at act {broken}.")
             : new BackupContents(Count(unit, "tax_return"), Count(unit, "client"), Count(unit, "act")));
 

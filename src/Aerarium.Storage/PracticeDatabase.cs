@@ -3,6 +3,7 @@ using Dapper;
 using DbUp;
 using DbUp.Engine.Output;
 using Microsoft.Data.Sqlite;
+using SQLitePCL;
 
 namespace Aerarium.Storage;
 
@@ -14,7 +15,7 @@ public sealed record Unit(SqliteConnection Connection, SqliteTransaction? Transa
     internal IEnumerable<T> Query<T>(string sql, object? values = null) => Connection.Query<T>(sql, values, Transaction);
 
     /// <summary>The same, one row at a time, for what is too much to hold at once.</summary>
-    internal IEnumerable<T> Stream<T>(string sql) => Connection.Query<T>(sql, transaction: Transaction, buffered: false);
+    internal IEnumerable<T> Stream<T>(string sql, object? values = null) => Connection.Query<T>(sql, values, Transaction, buffered: false);
 
     internal T? Single<T>(string sql, object? values = null) => Connection.QuerySingleOrDefault<T>(sql, values, Transaction);
 
@@ -188,6 +189,18 @@ public sealed class PracticeDatabase : IDisposable
 
     /// <summary>Migrations may replace tables that others refer to, so references are checked at their end, not on the way.</summary>
     private void Migrate(IReadOnlyCollection<string>? scripts = null)
+    {
+        try
+        {
+            ApplyMigrations(scripts);
+        }
+        catch (SqliteException problem) when (problem.SqliteErrorCode is raw.SQLITE_CORRUPT or raw.SQLITE_NOTADB)
+        {
+            throw new InvalidOperationException($"The practice's file is damaged ({problem.Message}) Keep a copy of it, and restore the latest backup.", problem);
+        }
+    }
+
+    private void ApplyMigrations(IReadOnlyCollection<string>? scripts)
     {
         var withoutReferences = new SqliteConnectionStringBuilder(_connection) { ForeignKeys = false, Pooling = false }.ToString();
         using var connection = new SqliteConnection(withoutReferences);

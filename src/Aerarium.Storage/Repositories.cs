@@ -287,9 +287,8 @@ public static class Artefacts
     public static void DropUnused(Unit unit) =>
         unit.Execute($"DELETE FROM artefact WHERE sha256 NOT IN (SELECT sha256 FROM ({Uses}))");
 
-    /// <summary>Every file as it is kept, by the hash it was kept under.</summary>
-    public static IEnumerable<(string Sha256, byte[] Content)> All(Unit unit) =>
-        unit.Stream<Kept>("SELECT sha256, content FROM artefact ORDER BY sha256").Select(k => (k.Sha256, k.Content));
+    /// <summary>The hashes under which files are kept.</summary>
+    public static IReadOnlyList<string> All(Unit unit) => [.. unit.Query<string>("SELECT sha256 FROM artefact ORDER BY sha256")];
 
     /// <summary>The bytes kept under a hash, whatever they are by now; null when there are none.</summary>
     public static byte[]? Find(Unit unit, string sha256) => unit.Single<byte[]>("SELECT content FROM artefact WHERE sha256 = @sha256", new { sha256 });
@@ -301,8 +300,6 @@ public static class Artefacts
     /// <summary>What a file is used for, in words.</summary>
     public static IReadOnlyList<string> UsedBy(Unit unit, string sha256) =>
         [.. unit.Query<string>($"SELECT DISTINCT used FROM ({Uses}) WHERE sha256 = @sha256 ORDER BY used", new { sha256 })];
-
-    private sealed record Kept(string Sha256, byte[] Content);
 
     /// <summary>A file by its hash.</summary>
     /// <exception cref="InvalidOperationException">It is missing, or no longer has that hash.</exception>

@@ -76,7 +76,7 @@ public class FaultRunTests
             return true;
         });
         Assert.Equal(practice.Authority.All.Count(), practice.Authority.All.Select(s => s.Sha256).Distinct().Count());
-        Assert.Null(Service<PracticeDatabase>(practice).Read(Acts.FirstBroken));
+        Assert.Null(Service<PracticeDatabase>(practice).Read(ActChain.FirstBroken));
     }
 
     /// <summary>Copies of a good return under clients of their own, approved, built and queued.</summary>

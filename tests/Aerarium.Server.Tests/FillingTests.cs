@@ -138,7 +138,7 @@ public class FillingTests
     {
         await using var practice = await Practice.StartAsync();
         var database = practice.Server.Services.GetRequiredService<PracticeDatabase>();
-        Assert.Null(database.Read(Acts.FirstBroken));
+        Assert.Null(database.Read(ActChain.FirstBroken));
         await using var connection = new SqliteConnection($"Data Source={practice.DatabaseFile}");
         connection.Open();
         using var command = connection.CreateCommand();
@@ -146,7 +146,7 @@ public class FillingTests
         Assert.Contains("never changed", Assert.Throws<SqliteException>(() => command.ExecuteNonQuery()).Message);
         command.CommandText = "DROP TRIGGER act_is_never_changed; UPDATE act SET after = '1' WHERE id = 20";
         command.ExecuteNonQuery();
-        Assert.Equal(20, database.Read(Acts.FirstBroken));
+        Assert.Equal(20, database.Read(ActChain.FirstBroken));
     }
 
     [Fact]

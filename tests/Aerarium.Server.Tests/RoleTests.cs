@@ -49,6 +49,8 @@ public partial class RoleTests
         ["GET /api/acts"] = Everybody,
         ["GET /api/acts/verification"] = Everybody,
         ["POST /api/acts/verification"] = Managing,
+        ["POST /api/acts/verification/stop"] = Managing,
+        ["GET /api/acts/verification/run"] = Managing,
         ["GET /api/clients"] = Everybody,
         ["POST /api/clients"] = Preparing,
         ["POST /api/clients/import"] = Preparing,

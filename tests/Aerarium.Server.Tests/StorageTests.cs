@@ -206,7 +206,7 @@ public sealed class StorageTests : IDisposable
         Parallel.For(0, 60, i => _database.Write(unit => Acts.Add(unit, new ActRecord { At = At, PersonName = "Pia", Kind = "entry", ReturnId = id, After = $"{i}" })));
         var acts = _database.Read(unit => Acts.Latest(unit, id, 100, new Reach(_person, SeesAll: true)));
         Assert.Equal(60, acts.Select(a => a.After).Distinct().Count());
-        Assert.Null(_database.Read(Acts.FirstBroken));
+        Assert.Null(_database.Read(ActChain.FirstBroken));
     }
 
     [Fact]
@@ -224,7 +224,7 @@ public sealed class StorageTests : IDisposable
         using var command = connection.CreateCommand();
         command.CommandText = "DROP TRIGGER act_is_never_removed; DELETE FROM act WHERE id = 3";
         command.ExecuteNonQuery();
-        Assert.Equal(4, _database.Read(Acts.FirstBroken));
+        Assert.Equal(4, _database.Read(ActChain.FirstBroken));
     }
 
     [Fact]

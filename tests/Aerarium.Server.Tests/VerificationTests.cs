@@ -29,19 +29,36 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
         return ValueTask.CompletedTask;
     }
 
-    private async Task<List<JsonNode>> VerifyAsync() => [.. (await _tarek.DoAsync(HttpMethod.Post, "/api/acts/verification", null)).AsArray().Select(c => c!)];
+    private async Task<List<JsonNode>> VerifyAsync()
+    {
+        await _tarek.DoAsync(HttpMethod.Post, "/api/acts/verification", null);
+        for (var tries = 0; ; tries++)
+        {
+            var run = (await _tarek.GetAsync("/api/acts/verification/run"))["run"]!;
+            if (!run["running"]!.GetValue<bool>())
+            {
+                return [.. run["checks"]!.AsArray().Select(c => c!)];
+            }
+
+            Assert.True(tries < 600, "The verification has not ended within a minute.");
+            await Task.Delay(100);
+        }
+    }
 
     private async Task<string> WrongAsync() => string.Join('\n', (await VerifyAsync()).SelectMany(c => c["wrong"]!.AsArray()).Select(w => w!.GetValue<string>()));
+
+    private string Copy()
+    {
+        var copy = Path.Combine(_folder, $"{Guid.NewGuid():N}.db");
+        using var file = new SqliteConnection($"Data Source={shared.Practice.DatabaseFile};Pooling=False");
+        file.Execute("VACUUM INTO @copy", new { copy });
+        return copy;
+    }
 
     /// <summary>What is found wrong in a copy of the practice in which something was altered outside the application.</summary>
     private string WrongAfter(string sql)
     {
-        var copy = Path.Combine(_folder, $"{Guid.NewGuid():N}.db");
-        using (var file = new SqliteConnection($"Data Source={shared.Practice.DatabaseFile};Pooling=False"))
-        {
-            file.Execute("VACUUM INTO @copy", new { copy });
-        }
-
+        var copy = Copy();
         using var database = new PracticeDatabase(copy);
         using (var file = new SqliteConnection($"Data Source={copy};Pooling=False"))
         {
@@ -57,7 +74,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
     public async Task A_practice_nobody_altered_holds_and_the_act_is_noted()
     {
         var checks = await VerifyAsync();
-        Assert.Equal(9, checks.Count);
+        Assert.Equal(12, checks.Count);
         Assert.All(checks, c => Assert.Empty(c["wrong"]!.AsArray()));
         Assert.All(checks.Where(c => !c["what"]!.GetValue<string>().StartsWith("payments", StringComparison.Ordinal)), c => Assert.True(c["count"]!.GetValue<int>() > 0, c.ToJsonString()));
         Assert.Equal(("verify", "everything holds"), await LatestActAsync());
@@ -98,7 +115,99 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
     [InlineData("UPDATE approval SET entries_sha256 = (SELECT other.entries_sha256 FROM approval other WHERE other.entries_sha256 <> approval.entries_sha256 LIMIT 1) WHERE id = (SELECT min(approval_id) FROM built_return)", "is not what the frozen return gives")]
     [InlineData("DROP TRIGGER act_is_never_changed; UPDATE act SET after = '1' WHERE id = 40", "The chain breaks at act 40")]
     [InlineData("DROP TRIGGER act_is_never_removed; DELETE FROM act WHERE id = 40", "The chain breaks at act 41")]
+    [InlineData("PRAGMA foreign_keys = OFF; UPDATE entry SET changed_by = 999 WHERE line = 'scope.resident' AND return_id = 2", "In entries of returns, a record refers to something in people that is not there")]
+    [InlineData("PRAGMA foreign_keys = OFF; UPDATE sending SET built_id = 999 WHERE id = (SELECT min(id) FROM sending)", "In sendings and receipts, record 1 of return")]
+    [InlineData("PRAGMA writable_schema = ON; UPDATE sqlite_schema SET sql = 'CREATE INDEX act_of_return ON act (client_id, id)' WHERE name = 'act_of_return'", "The database file is damaged where it keeps the Ledger of acts")]
     public void What_was_altered_is_found_and_named(string sql, string said) => Assert.Contains(said, WrongAfter(sql));
+
+    /// <summary>Pages of the file overwritten with noise, one after the other, as a failing disk would.</summary>
+    [Fact]
+    public void Damage_of_the_file_is_named_and_ends_nothing()
+    {
+        var copy = Copy();
+        var whole = File.ReadAllBytes(copy);
+        const int page = 4096;
+        var random = new Random(16);
+        var named = 0;
+        for (var round = 0; round < 12; round++)
+        {
+            var file = Path.Combine(_folder, $"damaged-{round}.db");
+            var damaged = (byte[])whole.Clone();
+            random.NextBytes(damaged.AsSpan(page * random.Next(60, whole.Length / page), page));
+            File.WriteAllBytes(file, damaged);
+            PracticeDatabase database;
+            try
+            {
+                database = new PracticeDatabase(file);
+            }
+            catch (InvalidOperationException problem)
+            {
+                Assert.Contains("restore", problem.Message);
+                named++;
+                continue;
+            }
+
+            using (database)
+            {
+                var wrong = new Verification(database, TimeProvider.System).Run(new Caller(1, "Rukia", [Roles.Manager])).SelectMany(c => c.Wrong).ToList();
+                Assert.NotEmpty(wrong);
+                named++;
+            }
+        }
+
+        Assert.Equal(12, named);
+    }
+
+    [Fact]
+    public async Task A_verification_tells_how_far_it_is_and_can_be_stopped()
+    {
+        using var database = new PracticeDatabase(Copy());
+        var verification = new Verification(database, TimeProvider.System);
+        using var stop = new CancellationTokenSource();
+        var told = new List<VerificationProgress>();
+        var tarek = new Caller(1, "Tarek", [Roles.Manager]);
+        Assert.Throws<OperationCanceledException>(() => verification.Run(
+            tarek,
+            progress =>
+            {
+                told.Add(progress);
+                if (progress.What.StartsWith("returns have", StringComparison.Ordinal))
+                {
+                    stop.Cancel();
+                }
+            },
+            stop.Token));
+        Assert.Contains(told, p => p is { What: "files have the hashes they were kept under", Done: > 0 } && p.Done < p.Total);
+        Assert.Equal("returns have the figures that the rules give", told[^1].What);
+        Assert.True(told[^1].Checks.Count >= 5);
+        Assert.NotEqual("verify", database.Read(unit => Acts.Latest(unit, null, 1, new Reach(1, true)))[0].Kind);
+        await _tarek.DoAsync(HttpMethod.Post, "/api/acts/verification/stop");
+    }
+
+    [Fact]
+    public void The_chain_is_followed_in_steps_from_the_last_proof_and_a_step_finds_what_was_altered_since()
+    {
+        using var database = new PracticeDatabase(Copy());
+        var place = ChainPlace.Beginning;
+        for (var walk = new ChainWalk(place, null, false); !walk.AtEnd; place = walk.To)
+        {
+            walk = database.Read(unit => ActChain.Follow(unit, place, 7));
+            Assert.Null(walk.Broken);
+            Assert.InRange(walk.To.ActId - place.ActId, 1, 7);
+        }
+
+        database.Write(unit => Acts.Add(unit, new Caller(1, "Rukia", []).Act("one", DateTimeOffset.UnixEpoch)));
+        database.Write(unit => Acts.Add(unit, new Caller(1, "Rukia", []).Act("two", DateTimeOffset.UnixEpoch)));
+        database.Write(unit =>
+        {
+            unit.Connection.Execute("DROP TRIGGER act_is_never_changed", transaction: unit.Transaction);
+            unit.Connection.Execute("UPDATE act SET person_name = 'Mosi' WHERE kind = 'one'", transaction: unit.Transaction);
+        });
+        Assert.Equal(place.ActId + 1, database.Read(unit => ActChain.Follow(unit, place, 100)).Broken);
+
+        // A proof whose act was altered proves nothing.
+        Assert.Equal(place.ActId, database.Read(unit => ActChain.Follow(unit, place with { Hash = "another" }, 100)).Broken);
+    }
 
     [Fact]
     public async Task A_payment_altered_added_or_taken_away_is_found()

@@ -22,7 +22,11 @@ public sealed record CertificateFile(string? Content, string? Passphrase);
 /// <summary>Whether the chain of acts is unbroken.</summary>
 /// <param name="Acts">How many acts there are.</param>
 /// <param name="FirstBroken">The first act that does not fit, or null.</param>
-public sealed record ChainView(long Acts, long? FirstBroken);
+/// <param name="FollowedTo">The last act up to which the chain has been followed.</param>
+/// <param name="AtEnd">Whether that is the last act of all.</param>
+/// <param name="WholeTo">The act up to which the whole chain was last followed from the first act on; null when it never was.</param>
+/// <param name="WholeAt">When that was.</param>
+public sealed record ChainView(long Acts, long? FirstBroken, long FollowedTo, bool AtEnd, long? WholeTo, string? WholeAt);
 
 internal static class PracticeEndpoints
 {

@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using System.Security.Cryptography;
 using System.Text.Json;
 using Aerarium.Core.Engine;
@@ -17,66 +16,88 @@ namespace Aerarium.Server.Practice;
 /// <param name="Wrong">What does not hold, each in words; empty when all does.</param>
 public sealed record VerificationCheck(string What, int Count, IReadOnlyList<string> Wrong);
 
+/// <summary>How far a verification has come.</summary>
+/// <param name="What">What is looked at now.</param>
+/// <param name="Done">How many of it were looked at.</param>
+/// <param name="Total">How many there are.</param>
+/// <param name="Checks">What was verified before.</param>
+public sealed record VerificationProgress(string What, int Done, int Total, IReadOnlyList<VerificationCheck> Checks);
+
 /// <summary>
 /// Holds everything a practice keeps against what it was when it was written: acts against their chain, files against their hashes, entries
 /// against the seal in the Ledger, figures against the rules, e-returns against the frozen returns, receipts against the authority's signature.
+/// It is done piece by piece, so that it can be watched and stopped, and keeps nobody from writing.
 /// </summary>
 public sealed class Verification(PracticeDatabase database, TimeProvider clock)
 {
+    private const string Chain = "acts follow each other in an unbroken chain";
+    private const int AtOnce = 20;
+    private const int ActsAtOnce = 20_000;
+
     /// <summary>Verifies the practice, and notes that it was.</summary>
-    public IReadOnlyList<VerificationCheck> Run(Caller caller)
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    public IReadOnlyList<VerificationCheck> Run(Caller caller, Action<VerificationProgress>? tell = null, CancellationToken stop = default)
     {
-        var checks = database.Read<IReadOnlyList<VerificationCheck>>(unit =>
-        {
-            var returns = Storage.Returns.All(unit);
-            return [ActsOf(unit), FilesOf(unit), EntriesOf(unit, returns), FiguresOf(unit, returns), PaymentsOf(unit, returns), .. ApprovedOf(unit), ReceiptsOf(unit)];
-        });
-        var wrong = checks.Sum(c => c.Wrong.Count);
-        database.Write(unit => Acts.Add(unit, caller.Act("verify", clock.GetUtcNow()) with { After = wrong == 0 ? "everything holds" : $"{wrong} things do not hold" }));
-        return checks;
+        var run = new Pass(database, tell ?? (_ => { }), stop);
+        run.Whole("the database file is whole", DatabaseCheck.Damage);
+        run.Whole("records refer to what is there", DatabaseCheck.Dangling);
+        run.Guarded(Chain, () => ActsOf(run));
+        run.Each("files have the hashes they were kept under", Artefacts.All, FileHolds);
+        run.Whole("files that something refers to are there", unit => [.. Artefacts.Missing(unit).Select(sha256 => $"The file {sha256[..12]} is missing{UsedBy(unit, sha256)}.")]);
+        run.Each("returns hold the entries of their last edit", Storage.Returns.All, EntriesHold);
+        run.Each("returns have the figures that the rules give", Storage.Returns.All, FiguresHold);
+        run.Each("payments are those that were noted", Storage.Returns.All, PaymentsHold);
+        run.Each("approvals are those the Ledger tells of", Approvals.Frozen, SignersHold);
+        run.Each("frozen returns have the figures that the rules give", Approvals.Frozen, FrozenFiguresHold);
+        run.Each("e-returns are what the frozen returns give, byte for byte", Approvals.Frozen, BuiltFilesHold);
+        run.Each<SendingRecord>("receipts are signed by the authority and about the file sent", unit => [.. Sendings.Answered(unit).Where(s => s.ReceiptSignature is not null)], ReceiptHolds);
+
+        var wrong = run.Checks.Sum(c => c.Wrong.Count);
+        run.Guarded("this verification is noted in the Ledger", () =>
+            database.Write(unit => Acts.Add(unit, caller.Act("verify", clock.GetUtcNow()) with { After = wrong == 0 ? "everything holds" : $"{wrong} things do not hold" })));
+        return run.Checks;
     }
 
-    private static VerificationCheck ActsOf(Unit unit)
+    private void ActsOf(Pass run)
     {
-        var broken = Acts.FirstBroken(unit);
-        return new("acts follow each other in an unbroken chain", (int)Acts.Count(unit), broken is null ? [] : [$"The chain breaks at act {broken}: it, or one before it, was altered."]);
-    }
-
-    private static VerificationCheck FilesOf(Unit unit)
-    {
-        var wrong = new List<string>();
-        var count = 0;
-        foreach (var (sha256, content) in Artefacts.All(unit))
+        var total = (int)database.Read(Acts.Count);
+        var walk = new ChainWalk(ChainPlace.Beginning, null, false);
+        for (var done = 0; !walk.AtEnd; done += ActsAtOnce)
         {
-            count++;
-            if (Hash(content) != sha256)
-            {
-                wrong.Add($"The file {sha256[..12]} was altered{UsedBy(unit, sha256)}.");
-            }
+            run.Tell(Chain, Math.Min(done, total), total);
+            walk = database.Read(unit => ActChain.Follow(unit, walk.To, ActsAtOnce));
         }
 
-        wrong.AddRange(Artefacts.Missing(unit).Select(sha256 => $"The file {sha256[..12]} is missing{UsedBy(unit, sha256)}."));
-        return new("files have the hashes they were kept under", count, wrong);
+        run.Add(new(Chain, total, walk.Broken is null ? [] : [$"The chain breaks at act {walk.Broken}: it, or one before it, was altered."]));
+        if (walk.Broken is null)
+        {
+            database.Write(unit => ActChain.Prove(unit, walk.To, whole: true, Moments.Text(clock.GetUtcNow())));
+        }
     }
 
-    private static VerificationCheck EntriesOf(Unit unit, IReadOnlyList<ReturnRecord> returns)
+    private static int FileHolds(Unit unit, string sha256, List<string> wrong)
     {
-        var (count, wrong) = (0, new List<string>());
-        foreach (var record in returns)
+        if (Artefacts.Find(unit, sha256) is { } content && Hash(content) != sha256)
         {
-            if (EntrySeal.Latest(unit, record.Id) is not { } seal)
-            {
-                continue;
-            }
-
-            count++;
-            if (seal.ToString() != EntrySeal.OfStored(unit, record.Id).ToString())
-            {
-                wrong.Add($"Return {record.Id}: its entries are not those of its last edit{Differing(unit, record)}.");
-            }
+            wrong.Add($"The file {sha256[..12]} was altered{UsedBy(unit, sha256)}.");
         }
 
-        return new("returns hold the entries of their last edit", count, wrong);
+        return 1;
+    }
+
+    private static int EntriesHold(Unit unit, ReturnRecord record, List<string> wrong)
+    {
+        if (EntrySeal.Latest(unit, record.Id) is not { } seal)
+        {
+            return 0;
+        }
+
+        if (seal.ToString() != EntrySeal.OfStored(unit, record.Id).ToString())
+        {
+            wrong.Add($"Return {record.Id}: its entries are not those of its last edit{Differing(unit, record)}.");
+        }
+
+        return 1;
     }
 
     /// <summary>Where the entries differ from what the acts say was typed, as far as the acts say it one by one.</summary>
@@ -94,98 +115,106 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
         return differing.Count == 0 ? "" : $": {string.Join("; ", differing)}";
     }
 
-    private static VerificationCheck FiguresOf(Unit unit, IReadOnlyList<ReturnRecord> returns)
+    private static int FiguresHold(Unit unit, ReturnRecord record, List<string> wrong)
     {
-        var (count, wrong) = (0, new List<string>());
-        foreach (var record in returns.Where(r => r.CheckedOn.Length > 0))
+        if (record.CheckedOn.Length == 0)
         {
-            var day = DateOnly.ParseExact(record.CheckedOn, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
-            var evaluation = On(record).Evaluation;
-            count++;
-            foreach (var (what, kept, computed) in new[] { ("balance", record.Balance, evaluation.Balance), ("penalty and interest", record.Charges, evaluation.RunningCharges) })
-            {
-                if (kept != Figures.Canonical(computed))
-                {
-                    wrong.Add($"Return {record.Id}: the {what} kept for lists is {kept}, the rules give {Figures.Canonical(computed)}.");
-                }
-            }
-
-            Workspace On(ReturnRecord item) => Workspace.Load(unit, item, Catalogue.Get(item.Definition, item.Year, item.Period), day, On);
+            return 0;
         }
 
-        return new("returns have the figures that the rules give", count, wrong);
+        var day = DateOnly.ParseExact(record.CheckedOn, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
+        var evaluation = On(record).Evaluation;
+        foreach (var (what, kept, computed) in new[] { ("balance", record.Balance, evaluation.Balance), ("penalty and interest", record.Charges, evaluation.RunningCharges) })
+        {
+            if (kept != Figures.Canonical(computed))
+            {
+                wrong.Add($"Return {record.Id}: the {what} kept for lists is {kept}, the rules give {Figures.Canonical(computed)}.");
+            }
+        }
+
+        return 1;
+
+        Workspace On(ReturnRecord item) => Workspace.Load(unit, item, Catalogue.Get(item.Definition, item.Year, item.Period), day, On);
     }
 
-    private static VerificationCheck PaymentsOf(Unit unit, IReadOnlyList<ReturnRecord> returns)
+    private static int PaymentsHold(Unit unit, ReturnRecord record, List<string> wrong)
     {
-        var (count, wrong) = (0, new List<string>());
-        foreach (var record in returns)
+        var noted = new List<string>();
+        foreach (var act in Acts.OfReturn(unit, record.Id).Where(a => a.Kind == "payment"))
         {
-            var noted = new List<string>();
-            foreach (var act in Acts.OfReturn(unit, record.Id).Where(a => a.Kind == "payment"))
+            if (act.After is { } added)
             {
-                if (act.After is { } added)
-                {
-                    noted.Add(added);
-                }
-                else
-                {
-                    noted.Remove(act.Before!);
-                }
+                noted.Add(added);
             }
-
-            var kept = Payments.Of(unit, record.Id).Select(p => $"{p.Amount} on {p.PaidOn}, {p.Reference}").ToList();
-            count += kept.Count;
-            wrong.AddRange(kept.Where(p => !noted.Remove(p)).Select(p => $"Return {record.Id}: the payment of {p} was never noted."));
-            wrong.AddRange(noted.Select(p => $"Return {record.Id}: the payment of {p} is gone."));
+            else
+            {
+                noted.Remove(act.Before!);
+            }
         }
 
-        return new("payments are those that were noted", count, wrong);
+        var kept = Payments.Of(unit, record.Id).Select(p => $"{p.Amount} on {p.PaidOn}, {p.Reference}").ToList();
+        wrong.AddRange(kept.Where(p => !noted.Remove(p)).Select(p => $"Return {record.Id}: the payment of {p} was never noted."));
+        wrong.AddRange(noted.Select(p => $"Return {record.Id}: the payment of {p} is gone."));
+        return kept.Count;
     }
 
-    private static IEnumerable<VerificationCheck> ApprovedOf(Unit unit)
+    private static int SignersHold(Unit unit, ApprovalRecord approval, List<string> wrong)
     {
-        var (figures, signers, files) = (new List<string>(), new List<string>(), new List<string>());
-        var (frozen, built) = (0, 0);
-        foreach (var approval in Approvals.Frozen(unit))
+        var acts = Acts.OfReturn(unit, approval.ReturnId);
+        foreach (var person in new[] { approval.ApprovedBy, approval.SecondBy }.OfType<long>().Where(p => !acts.Any(a => a.Kind == "approve" && a.PersonId == p)))
         {
-            var acts = Acts.OfReturn(unit, approval.ReturnId);
-            foreach (var person in new[] { approval.ApprovedBy, approval.SecondBy }.OfType<long>().Where(p => !acts.Any(a => a.Kind == "approve" && a.PersonId == p)))
-            {
-                signers.Add($"Return {approval.ReturnId}: {People.Find(unit, person)?.Name ?? $"person {person}"} stands as having approved it, and no act says so.");
-            }
+            wrong.Add($"Return {approval.ReturnId}: {People.Find(unit, person)?.Name ?? $"person {person}"} stands as having approved it, and no act says so.");
+        }
 
-            if (Read(unit, approval.EntriesSha256!) is not { } content)
-            {
-                continue;
-            }
+        return 1;
+    }
 
-            var was = FrozenReturn.Read(content);
-            if (Catalogue.Find(was.Definition, was.Year, was.Period, out _) is not { } definition || definition.Revision != was.RuleRevision)
-            {
-                continue;
-            }
+    private static int FrozenFiguresHold(Unit unit, ApprovalRecord approval, List<string> wrong)
+    {
+        if (Thawed(unit, approval) is not { } frozen)
+        {
+            return 0;
+        }
 
-            frozen++;
-            var evaluation = definition.Evaluate(was.Entries, was.Day);
-            if (!FrozenReturn.FiguresOf(evaluation).SequenceEqual(was.Figures))
-            {
-                figures.Add($"Return {approval.ReturnId}: the figures frozen with its approval are not those that the rules give.");
-            }
+        if (!FrozenReturn.FiguresOf(frozen.Evaluation).SequenceEqual(frozen.Was.Figures))
+        {
+            wrong.Add($"Return {approval.ReturnId}: the figures frozen with its approval are not those that the rules give.");
+        }
 
-            foreach (var one in BuiltReturns.OfApproval(unit, approval.Id))
+        return 1;
+    }
+
+    private static int BuiltFilesHold(Unit unit, ApprovalRecord approval, List<string> wrong)
+    {
+        var built = BuiltReturns.OfApproval(unit, approval.Id);
+        if (built.Count == 0 || Thawed(unit, approval) is not { } frozen)
+        {
+            return 0;
+        }
+
+        foreach (var one in built)
+        {
+            if (Read(unit, one.EreturnSha256) is { } file && !IsBuiltFrom(file, frozen.Evaluation))
             {
-                built++;
-                if (Read(unit, one.EreturnSha256) is { } file && !IsBuiltFrom(file, evaluation))
-                {
-                    files.Add($"Return {approval.ReturnId}: the e-return built on {one.BuiltAt[..10]} is not what the frozen return gives.");
-                }
+                wrong.Add($"Return {approval.ReturnId}: the e-return built on {one.BuiltAt[..10]} is not what the frozen return gives.");
             }
         }
 
-        yield return new("frozen returns have the figures that the rules give", frozen, figures);
-        yield return new("approvals are those the Ledger tells of", frozen, signers);
-        yield return new("e-returns are what the frozen returns give, byte for byte", built, files);
+        return built.Count;
+    }
+
+    /// <summary>What was frozen with an approval and its evaluation; null when the file is gone or altered, which is told once, or the rules have changed since.</summary>
+    private static (FrozenReturn Was, Evaluation Evaluation)? Thawed(Unit unit, ApprovalRecord approval)
+    {
+        if (Read(unit, approval.EntriesSha256!) is not { } content)
+        {
+            return null;
+        }
+
+        var was = FrozenReturn.Read(content);
+        return Catalogue.Find(was.Definition, was.Year, was.Period, out _) is { } definition && definition.Revision == was.RuleRevision
+            ? (was, definition.Evaluate(was.Entries, was.Day))
+            : null;
     }
 
     private static bool IsBuiltFrom(byte[] file, Evaluation evaluation)
@@ -194,34 +223,29 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
         return EReturnFormat.Of(file) == EReturnFormat.Xml ? XmlSignature.Unsigned(again).AsSpan().SequenceEqual(XmlSignature.Unsigned(file)) : again.AsSpan().SequenceEqual(file);
     }
 
-    private static VerificationCheck ReceiptsOf(Unit unit)
+    private static int ReceiptHolds(Unit unit, SendingRecord sending, List<string> wrong)
     {
-        var (count, wrong) = (0, new List<string>());
-        foreach (var sending in Sendings.Answered(unit).Where(s => s.ReceiptSignature is not null))
+        if (Read(unit, sending.ReceiptSha256!) is not { } receipt)
         {
-            if (Read(unit, sending.ReceiptSha256!) is not { } receipt)
-            {
-                continue;
-            }
-
-            count++;
-            using var authority = JsonSignature.Signer(sending.ReceiptSignature!, receipt);
-            using var said = JsonDocument.Parse(receipt);
-            if (authority is null)
-            {
-                wrong.Add($"Return {sending.ReturnId}: the authority's signature on its receipt does not hold.");
-            }
-            else if (said.RootElement.TryGetProperty("sha256", out var about) && about.GetString() != BuiltReturns.Find(unit, sending.BuiltId)!.EreturnSha256)
-            {
-                wrong.Add($"Return {sending.ReturnId}: its receipt is about another file.");
-            }
-            else if (said.RootElement.TryGetProperty("acknowledgement", out var number) && number.GetString() != sending.Acknowledgement)
-            {
-                wrong.Add($"Return {sending.ReturnId}: the acknowledgement kept is {sending.Acknowledgement}, the receipt says {number.GetString()}.");
-            }
+            return 0;
         }
 
-        return new("receipts are signed by the authority and about the file sent", count, wrong);
+        using var authority = JsonSignature.Signer(sending.ReceiptSignature!, receipt);
+        using var said = JsonDocument.Parse(receipt);
+        if (authority is null)
+        {
+            wrong.Add($"Return {sending.ReturnId}: the authority's signature on its receipt does not hold.");
+        }
+        else if (said.RootElement.TryGetProperty("sha256", out var about) && about.GetString() != BuiltReturns.Find(unit, sending.BuiltId)!.EreturnSha256)
+        {
+            wrong.Add($"Return {sending.ReturnId}: its receipt is about another file.");
+        }
+        else if (said.RootElement.TryGetProperty("acknowledgement", out var number) && number.GetString() != sending.Acknowledgement)
+        {
+            wrong.Add($"Return {sending.ReturnId}: the acknowledgement kept is {sending.Acknowledgement}, the receipt says {number.GetString()}.");
+        }
+
+        return 1;
     }
 
     /// <summary>A file as it is kept; null when it is missing or altered, which is told once, with the files.</summary>
@@ -230,14 +254,68 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
     private static string UsedBy(Unit unit, string sha256) => Artefacts.UsedBy(unit, sha256) is { Count: > 0 } uses ? $": {string.Join(", ", uses)}" : "";
 
     private static string Hash(byte[] content) => Convert.ToHexStringLower(SHA256.HashData(content));
-}
 
-internal static class VerificationEndpoints
-{
-    public static void MapVerification(this RouteGroupBuilder api)
+    /// <summary>One pass over the practice: check after check, each in pieces, with a word on how far it has come.</summary>
+    private sealed class Pass(PracticeDatabase database, Action<VerificationProgress> tell, CancellationToken stop)
     {
-        api.MapGet("/acts/verification", (PracticeDatabase database) => database.Read(unit => new ChainView(Acts.Count(unit), Acts.FirstBroken(unit)))).ReachesPractice().WithTags("Practice");
-        api.MapPost("/acts/verification", (ClaimsPrincipal user, Verification verification) => verification.Run(Caller.Of(user)))
-            .ReachesPractice().WithTags("Practice").RequireAuthorization(Policies.Manage);
+        private readonly List<VerificationCheck> _checks = [];
+
+        public IReadOnlyList<VerificationCheck> Checks => _checks;
+
+        public void Tell(string what, int done, int total)
+        {
+            stop.ThrowIfCancellationRequested();
+            tell(new VerificationProgress(what, done, total, [.. _checks]));
+        }
+
+        public void Add(VerificationCheck check) => _checks.Add(check);
+
+        /// <summary>A check that is made in one piece.</summary>
+        public void Whole(string what, Func<Unit, IReadOnlyList<string>> wrong) => Guarded(what, () =>
+        {
+            Tell(what, 0, 1);
+            Add(new VerificationCheck(what, 1, database.Read(wrong)));
+        });
+
+        /// <summary>Part of the pass that a damaged file may end: that is then told, and the pass goes on.</summary>
+        public void Guarded(string what, Action check)
+        {
+            try
+            {
+                check();
+            }
+            catch (Exception problem) when (problem is not OperationCanceledException)
+            {
+                Add(new VerificationCheck(what, 0, [$"This cannot be found out: {problem.Message}"]));
+            }
+        }
+
+        /// <summary>A check of many things; each says how many it counts for, and what does not hold.</summary>
+        public void Each<T>(string what, Func<Unit, IReadOnlyList<T>> list, Func<Unit, T, List<string>, int> look) => Guarded(what, () =>
+        {
+            var (done, count, wrong, things) = (0, 0, new List<string>(), database.Read(list));
+            foreach (var piece in things.Chunk(AtOnce))
+            {
+                Tell(what, done, things.Count);
+                count += database.Read(unit => piece.Sum(thing => Looked(unit, thing)));
+                done += piece.Length;
+            }
+
+            Add(new VerificationCheck(what, count, wrong));
+
+            int Looked(Unit unit, T thing)
+            {
+                try
+                {
+                    return look(unit, thing, wrong);
+                }
+                catch (Exception problem) when (problem is not OperationCanceledException)
+                {
+                    // What is damaged is read with whatever failure it comes to; the check goes on with the next thing.
+                    wrong.Add($"{(thing is ReturnRecord record ? $"Return {record.Id}" : "Something")} cannot be read: {problem.Message}");
+                    return 1;
+                }
+            }
+        });
     }
 }

@@ -28,3 +28,13 @@ CREATE TABLE recovery_code (
 ) STRICT, WITHOUT ROWID;
 
 CREATE INDEX recovery_code_of_person ON recovery_code (person_id);
+
+-- How far the chain of acts has been followed: in steps, and whole from the first act on.
+CREATE TABLE ledger_proof (
+    kind               TEXT NOT NULL PRIMARY KEY CHECK (kind IN ('step', 'whole')),
+    act_id             INTEGER NOT NULL,
+    hash               TEXT NOT NULL,
+    at                 TEXT NOT NULL
+) STRICT, WITHOUT ROWID;
+
+CREATE INDEX act_erased ON act (erased_with, id) WHERE erased_with IS NOT NULL;
