@@ -39,7 +39,7 @@ internal static class FrontEnd
     }
 }
 
-/// <summary>Headers that keep the page to itself.</summary>
+/// <summary>Headers that keep the page to itself, and answers out of caches; the front end's files say otherwise for themselves.</summary>
 internal static class SecurityHeaders
 {
     public static Task Add(HttpContext context, RequestDelegate next)
@@ -47,6 +47,7 @@ internal static class SecurityHeaders
         var headers = context.Response.Headers;
         headers.ContentSecurityPolicy =
             "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'self'; form-action 'self'";
+        headers.CacheControl = "no-store";
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "same-origin";
         return next(context);

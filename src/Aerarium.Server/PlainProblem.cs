@@ -30,10 +30,11 @@ internal sealed class PlainProblems(ILogger<PlainProblems> log) : IExceptionHand
         var (status, detail, line) = exception switch
         {
             PlainProblem problem => (problem.Status, problem.Message, problem.Line),
+            _ when StorageTrouble.Of(exception) is { } words => (StatusCodes.Status503ServiceUnavailable, words, null),
             BadHttpRequestException bad => (bad.StatusCode, BadRequest(bad), null),
             _ => (StatusCodes.Status500InternalServerError, "Something went wrong on the server. Nothing was changed; try again, and tell your administrator if it stays.", (string?)null),
         };
-        if (status == StatusCodes.Status500InternalServerError)
+        if (status is StatusCodes.Status500InternalServerError or StatusCodes.Status503ServiceUnavailable)
         {
             log.LogError(exception, "Unexpected failure at {Path}", context.Request.Path);
         }

@@ -1,19 +1,33 @@
 using Aerarium.Server;
+using Aerarium.Server.Practice;
 using Aerarium.Storage;
 
 if (args is ["restore", ..])
 {
-    return args is [_, var file, var folder] ? Restore(file, folder) : Tell("Usage: restore BACKUP FOLDER", 2);
+    PrivateFolder.MakeNewFilesPrivate();
+    return args switch
+    {
+        [_, var file, var folder] => Restore(file, folder, null),
+        [_, var file, var folder, var passphraseFile] => Restore(file, folder, passphraseFile),
+        _ => Tell("Usage: restore BACKUP FOLDER [FILE WITH THE PASSPHRASE]", 2),
+    };
 }
 
-ServerApplication.Build(args).Run();
-return 0;
+try
+{
+    ServerApplication.Build(args).Run();
+    return 0;
+}
+catch (Exception problem) when (problem is IOException or InvalidOperationException or UnauthorizedAccessException)
+{
+    return Tell(problem.Message, 1);
+}
 
-static int Restore(string file, string folder)
+static int Restore(string file, string folder, string? passphraseFile)
 {
     try
     {
-        var contents = Backups.Restore(file, folder);
+        var contents = Backups.Restore(file, folder, BackupSeal.OfFile(passphraseFile));
         Console.WriteLine($"Restored and found whole: {contents.Returns} returns of {contents.Clients} clients, {contents.Acts} acts. Start the server with --Data {folder}.");
         return 0;
     }

@@ -40,6 +40,14 @@ public static class ServerApplication
             data = Path.Combine(Path.GetTempPath(), $"aerarium-describe-{Guid.NewGuid():N}");
         }
 
+        if (!describing)
+        {
+            // Held from here on: a second server on this folder is refused before it touches anything.
+            var held = PrivateFolder.Hold(data);
+            builder.Services.AddSingleton(_ => held);
+        }
+
+        builder.AddOutside();
         builder.Services.AddSerilog(log => log
             .MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
@@ -68,6 +76,7 @@ public static class ServerApplication
             options.HeaderName = AntiforgeryFilter.Header;
             options.Cookie.Name = "aerarium-antiforgery";
             options.Cookie.SameSite = SameSiteMode.Strict;
+            options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
         });
         builder.Services.AddAccess(settings);
 
@@ -75,6 +84,7 @@ public static class ServerApplication
         builder.Services.AddKeyedSingleton(OneTimeCodes.WallClock, TimeProvider.System);
         builder.Services.AddSingleton(_ => new PracticeDatabase(Path.Combine(data, "practice.db")));
         builder.Services.AddSingleton(new DataFolder(data));
+        builder.Services.AddSingleton<Health>();
         builder.Services.AddSingleton<BackupDesk>();
         builder.Services.AddSingleton<SigningCertificate>();
         builder.Services.AddSingleton<Workbench>();
@@ -112,9 +122,10 @@ public static class ServerApplication
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
+        var authority = Outside.AuthorityOf(settings);
         builder.Services.AddHttpClient<AuthorityClient>(client =>
         {
-            client.BaseAddress = new Uri((settings["Authority"] ?? "http://127.0.0.1:5081").TrimEnd('/') + "/");
+            client.BaseAddress = authority;
             client.Timeout = TimeSpan.FromSeconds(20);
         }).AddAuthorityLimits(settings);
         if (!describing)
@@ -128,6 +139,12 @@ public static class ServerApplication
         }
 
         var app = builder.Build();
+        if (!describing)
+        {
+            _ = app.Services.GetRequiredService<PrivateFolder>();
+        }
+
+        app.UseOutside();
         app.UseExceptionHandler();
         app.UseStatusCodePages(PlainStatus.WriteAsync);
         app.Use(SecurityHeaders.Add);
@@ -136,7 +153,9 @@ public static class ServerApplication
         app.UseAuthorization();
         app.UseRateLimiter();
         app.MapOpenApi("/api/openapi.json").RequireAuthorization();
-        app.MapGet("/health", () => "ready").ExcludeFromDescription();
+        app.MapGet("/health", (Health health) => health.Trouble() is { } trouble
+            ? Results.Text(trouble, statusCode: StatusCodes.Status503ServiceUnavailable)
+            : Results.Text("ready")).ExcludeFromDescription();
 
         var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<ReachFilter>().RequireAuthorization();
         api.MapSession();

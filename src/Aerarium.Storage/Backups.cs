@@ -10,7 +10,22 @@ namespace Aerarium.Storage;
 /// <param name="Name">File name.</param>
 /// <param name="MadeAt">When.</param>
 /// <param name="Bytes">Size.</param>
-public sealed record BackupFile(string Name, string MadeAt, long Bytes);
+/// <param name="Encrypted">Whether it opens with a passphrase only; otherwise whoever has it has the keys in it too.</param>
+public sealed record BackupFile(string Name, string MadeAt, long Bytes, bool Encrypted);
+
+/// <summary>Encrypts a backup and opens it again.</summary>
+public interface IBackupSeal
+{
+    /// <summary>Whether a file that begins like this was encrypted by a seal of this kind.</summary>
+    bool IsSealed(ReadOnlySpan<byte> beginning);
+
+    /// <summary>Encrypts.</summary>
+    void Seal(Stream plain, Stream into);
+
+    /// <summary>Opens.</summary>
+    /// <exception cref="InvalidDataException">The passphrase is another, or the file was altered.</exception>
+    void Open(Stream from, Stream into);
+}
 
 /// <summary>What a backup holds, read back from it.</summary>
 /// <param name="Returns">Returns.</param>
@@ -20,38 +35,54 @@ public sealed record BackupContents(long Returns, long Clients, long Acts);
 
 /// <summary>
 /// Backups of a practice: one zip file with the database, copied while it is in use, the keys, and a manifest with the
-/// SHA-256 of each. A backup counts once it has been restored to a folder of its own and found whole.
+/// SHA-256 of each. A backup counts once it has been restored to a folder of its own and found whole. It may be encrypted as a whole.
 /// </summary>
 public static class Backups
 {
     private const string Manifest = "manifest.json";
     private const string DatabaseName = "practice.db";
     private const string Prefix = "aerarium-";
+    private const string Plain = ".zip";
+    private const string Sealed = ".zip.sealed";
+
+    /// <summary>What is unfinished begins like this, in the folder of the backups: it is swept when the server starts.</summary>
+    private const string Unfinished = ".unfinished-";
+
+    /// <summary>How unfinished files ended in earlier versions.</summary>
+    private const string UnfinishedBefore = ".part";
 
     /// <summary>Makes a backup of a practice's folder, verifies it by restoring it, and removes all but the latest <paramref name="keep"/>.</summary>
     /// <exception cref="InvalidDataException">It could not be read back whole; it is not kept.</exception>
-    public static (BackupFile File, BackupContents Contents) Make(PracticeDatabase database, string data, string folder, DateTimeOffset now, int keep)
+    public static (BackupFile File, BackupContents Contents) Make(
+        PracticeDatabase database, string data, string folder, DateTimeOffset now, int keep, IBackupSeal? seal = null)
     {
-        Directory.CreateDirectory(folder);
-        var working = Directory.CreateTempSubdirectory("aerarium-backup").FullName;
-        var unfinished = Path.Combine(folder, $".{Guid.NewGuid():N}.part");
+        var working = Working(folder);
         try
         {
-            database.CopyTo(Path.Combine(working, DatabaseName));
+            var parts = Directory.CreateDirectory(Path.Combine(working, "parts")).FullName;
+            database.CopyTo(Path.Combine(parts, DatabaseName));
             var keys = Path.Combine(data, "keys");
             foreach (var key in Directory.Exists(keys) ? Directory.GetFiles(keys, "*.xml") : [])
             {
-                Directory.CreateDirectory(Path.Combine(working, "keys"));
-                File.Copy(key, Path.Combine(working, "keys", Path.GetFileName(key)));
+                Directory.CreateDirectory(Path.Combine(parts, "keys"));
+                File.Copy(key, Path.Combine(parts, "keys", Path.GetFileName(key)));
             }
 
-            var hashes = Directory.GetFiles(working, "*", SearchOption.AllDirectories)
-                .ToDictionary(f => Path.GetRelativePath(working, f).Replace('\\', '/'), HashOf);
-            File.WriteAllText(Path.Combine(working, Manifest), JsonSerializer.Serialize(hashes));
-            ZipFile.CreateFromDirectory(working, unfinished);
-            var contents = Verify(unfinished);
-            var file = Path.Combine(folder, $"{Prefix}{now.UtcDateTime.ToString("yyyyMMdd'T'HHmmssfff'Z'", CultureInfo.InvariantCulture)}.zip");
-            File.Move(unfinished, file);
+            var hashes = Directory.GetFiles(parts, "*", SearchOption.AllDirectories)
+                .ToDictionary(f => Path.GetRelativePath(parts, f).Replace('\\', '/'), HashOf);
+            File.WriteAllText(Path.Combine(parts, Manifest), JsonSerializer.Serialize(hashes));
+            var whole = Path.Combine(working, "whole");
+            ZipFile.CreateFromDirectory(parts, whole);
+            if (seal is not null)
+            {
+                var encrypted = Path.Combine(working, "sealed");
+                Through(whole, encrypted, seal.Seal);
+                whole = encrypted;
+            }
+
+            var contents = Verify(whole, seal);
+            var file = Path.Combine(folder, $"{Prefix}{now.UtcDateTime.ToString("yyyyMMdd'T'HHmmssfff'Z'", CultureInfo.InvariantCulture)}{(seal is null ? Plain : Sealed)}");
+            File.Move(whole, file);
             foreach (var old in All(folder).Skip(Math.Max(1, keep)))
             {
                 File.Delete(Path.Combine(folder, old.Name));
@@ -61,20 +92,38 @@ public static class Backups
         }
         finally
         {
-            File.Delete(unfinished);
             Directory.Delete(working, recursive: true);
         }
     }
 
     /// <summary>The backups of a folder, latest first.</summary>
     public static IReadOnlyList<BackupFile> All(string folder) => Directory.Exists(folder)
-        ? [.. Directory.GetFiles(folder, $"{Prefix}*.zip").OrderDescending(StringComparer.Ordinal).Select(Describe)]
+        ? [.. Directory.GetFiles(folder, $"{Prefix}*").Where(f => f.EndsWith(Plain, StringComparison.Ordinal) || f.EndsWith(Sealed, StringComparison.Ordinal)).OrderDescending(StringComparer.Ordinal).Select(Describe)]
         : [];
 
+    /// <summary>Removes what a crash left of backups that were not finished; returns how many.</summary>
+    public static int Sweep(string folder)
+    {
+        var left = new DirectoryInfo(folder) is { Exists: true } found ? found.GetFileSystemInfos($"{Unfinished}*").Concat(found.GetFiles($".*{UnfinishedBefore}")).ToList() : [];
+        foreach (var one in left)
+        {
+            if (one is DirectoryInfo working)
+            {
+                working.Delete(recursive: true);
+            }
+            else
+            {
+                one.Delete();
+            }
+        }
+
+        return left.Count;
+    }
+
     /// <summary>Restores a backup into a folder that holds no practice yet, and opens it to see that it is whole.</summary>
-    /// <exception cref="InvalidDataException">The file is not a backup, was altered, or holds a damaged practice; nothing is left in the folder.</exception>
+    /// <exception cref="InvalidDataException">The file is not a backup, was altered, needs another passphrase, or holds a damaged practice; nothing is left in the folder.</exception>
     /// <exception cref="IOException">The folder already holds a practice.</exception>
-    public static BackupContents Restore(string file, string folder)
+    public static BackupContents Restore(string file, string folder, IBackupSeal? seal = null)
     {
         if (File.Exists(Path.Combine(folder, DatabaseName)))
         {
@@ -89,7 +138,7 @@ public static class Backups
 
         try
         {
-            Unpack(file, working);
+            Unpack(file, working, seal);
             var contents = Inspect(Path.Combine(working, DatabaseName));
             Directory.CreateDirectory(folder);
             foreach (var part in Directory.GetFileSystemEntries(working).Where(p => Path.GetFileName(p) != Manifest))
@@ -106,12 +155,12 @@ public static class Backups
     }
 
     /// <summary>Restores a backup to a folder of its own, reads it and removes it again.</summary>
-    public static BackupContents Verify(string file)
+    public static BackupContents Verify(string file, IBackupSeal? seal = null)
     {
-        var working = Directory.CreateTempSubdirectory("aerarium-verify").FullName;
+        var working = Working(Path.GetDirectoryName(Path.GetFullPath(file))!);
         try
         {
-            Unpack(file, working);
+            Unpack(file, working, seal);
             return Inspect(Path.Combine(working, DatabaseName));
         }
         finally
@@ -120,16 +169,44 @@ public static class Backups
         }
     }
 
-    private static void Unpack(string file, string folder)
+    private static string Working(string beside) => Directory.CreateDirectory(Path.Combine(beside, $"{Unfinished}{Guid.NewGuid():N}")).FullName;
+
+    private static void Through(string from, string to, Action<Stream, Stream> work)
+    {
+        using var source = File.OpenRead(from);
+        using var target = File.Create(to);
+        work(source, target);
+    }
+
+    private static bool IsSealed(string file, IBackupSeal seal)
+    {
+        using var stream = File.OpenRead(file);
+        Span<byte> beginning = stackalloc byte[8];
+        return seal.IsSealed(beginning[..stream.ReadAtLeast(beginning, beginning.Length, throwOnEndOfStream: false)]);
+    }
+
+    private static void Unpack(string file, string folder, IBackupSeal? seal)
     {
         Directory.CreateDirectory(folder);
+        var whole = file;
+        if (seal is not null && IsSealed(file, seal))
+        {
+            whole = Path.Combine(folder, "opened");
+            Through(file, whole, seal.Open);
+        }
+
         try
         {
-            ZipFile.ExtractToDirectory(file, folder);
+            ZipFile.ExtractToDirectory(whole, folder);
+            if (whole != file)
+            {
+                File.Delete(whole);
+            }
         }
         catch (Exception problem) when (problem is InvalidDataException or IOException && File.Exists(file))
         {
-            throw new InvalidDataException($"'{file}' cannot be read as a backup: {problem.Message}", problem);
+            throw new InvalidDataException(
+                $"'{file}' cannot be read as a backup: {problem.Message}{(file.EndsWith(Sealed, StringComparison.Ordinal) && seal is null ? " It is encrypted; name the file that holds its passphrase." : "")}", problem);
         }
 
         var manifest = Path.Combine(folder, Manifest);
@@ -172,11 +249,12 @@ public static class Backups
 
     private static BackupFile Describe(string file)
     {
-        var stamp = Path.GetFileNameWithoutExtension(file)[Prefix.Length..];
+        var encrypted = file.EndsWith(Sealed, StringComparison.Ordinal);
+        var stamp = Path.GetFileName(file)[Prefix.Length..^(encrypted ? Sealed : Plain).Length];
         var madeAt = DateTimeOffset.TryParseExact(stamp, "yyyyMMdd'T'HHmmssfff'Z'", CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var at)
             ? at.UtcDateTime.ToString("yyyy-MM-ddTHH:mm:ss.fffZ", CultureInfo.InvariantCulture)
             : stamp;
-        return new BackupFile(Path.GetFileName(file), madeAt, new FileInfo(file).Length);
+        return new BackupFile(Path.GetFileName(file), madeAt, new FileInfo(file).Length, encrypted);
     }
 
     private static string HashOf(string file)

@@ -153,6 +153,26 @@ public sealed class PracticeDatabase : IDisposable
         return true;
     });
 
+    /// <summary>Tries whether the file can be written to, and writes nothing.</summary>
+    /// <exception cref="SqliteException">It cannot; the code says why.</exception>
+    public void Probe()
+    {
+        _queue.Wait();
+        try
+        {
+            using var transaction = _writer.BeginTransaction(deferred: false);
+            _writer.Execute("PRAGMA user_version = 0;", transaction: transaction);
+            transaction.Rollback();
+        }
+        finally
+        {
+            _queue.Release();
+        }
+    }
+
+    /// <summary>Sets something of the connection that writes; for tests of what happens when it fails.</summary>
+    internal void Tell(string pragma) => _writer.Execute(pragma);
+
     /// <summary>Copies the file, as it is at one moment, while it is in use (SQLite's online backup).</summary>
     public void CopyTo(string file)
     {

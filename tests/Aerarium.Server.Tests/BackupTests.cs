@@ -1,4 +1,6 @@
 using System.IO.Compression;
+using System.Text;
+using Aerarium.Server.Practice;
 using Aerarium.Storage;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -49,6 +51,85 @@ public sealed class BackupTests : IDisposable
         // The signing key came back with the keys that protect it: a return can still be built.
         var mosi = await practice.SignInAsync(1);
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{await mosi.ReturnOfAsync("Zuri", 2025)}/sending/build");
+    }
+
+    [Fact]
+    public async Task An_encrypted_backup_opens_with_its_passphrase_only_and_tells_nothing_without()
+    {
+        await using var practice = await Practice.StartAsync();
+        var database = practice.Server.Services.GetRequiredService<PracticeDatabase>();
+        var passphraseFile = Path.Combine(_folder, "passphrase");
+        File.WriteAllText(passphraseFile, "nine small boats at low tide\n");
+        var (made, contents) = Backups.Make(database, practice.DataFolder, _folder, DateTimeOffset.UnixEpoch, keep: 3, BackupSeal.OfFile(passphraseFile));
+        var (plain, _) = Backups.Make(database, practice.DataFolder, _folder, DateTimeOffset.UnixEpoch.AddDays(1), keep: 3);
+        Assert.Equal([(plain.Name, false), (made.Name, true)], Backups.All(_folder).Select(b => (b.Name, b.Encrypted)));
+        var file = Path.Combine(_folder, made.Name);
+        var text = Encoding.Latin1.GetString(File.ReadAllBytes(file));
+        Assert.All(new[] { "practice.db", "manifest", "keys/", "PK\u0003\u0004" }, words => Assert.DoesNotContain(words, text));
+        var target = Path.Combine(_folder, "target");
+        Assert.Contains("is encrypted; name the file", Assert.Throws<InvalidDataException>(() => Backups.Restore(file, target)).Message);
+        Assert.Contains("passphrase is not that", Assert.Throws<InvalidDataException>(() => Backups.Restore(file, target, new BackupSeal("another passphrase"))).Message);
+        Assert.False(Directory.Exists(target));
+        Assert.Equal(contents.Acts, Backups.Restore(file, target, BackupSeal.OfFile(passphraseFile)).Acts);
+        File.WriteAllText(passphraseFile, "short");
+        Assert.Contains("at least 12", Assert.Throws<InvalidDataException>(() => BackupSeal.OfFile(passphraseFile)).Message);
+    }
+
+    /// <summary>Sizes around the segments of 64 KiB; every altered, missing, doubled or swapped piece is found.</summary>
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(65_535)]
+    [InlineData(65_536)]
+    [InlineData(65_537)]
+    [InlineData(200_000)]
+    public void A_sealed_file_comes_back_byte_for_byte_and_nothing_of_it_can_be_changed(int length)
+    {
+        const int header = 43, segment = 65_536 + 16;
+        var content = new byte[length];
+        new Random(length).NextBytes(content);
+        using var sealedFile = new MemoryStream();
+        var seal = new BackupSeal("nine small boats at low tide", memoryKiB: 64);
+        seal.Seal(new MemoryStream(content), sealedFile);
+        var bytes = sealedFile.ToArray();
+        Assert.Equal(content, Opened(bytes));
+        foreach (var place in new[] { 8, 30, header - 1, header, bytes.Length / 2, bytes.Length - 1 })
+        {
+            var altered = (byte[])bytes.Clone();
+            altered[place] ^= 1;
+            Assert.Throws<InvalidDataException>(() => Opened(altered));
+        }
+
+        Assert.Throws<InvalidDataException>(() => Opened(bytes[..^1]));
+        Assert.Throws<InvalidDataException>(() => Opened([.. bytes, 0]));
+        if (bytes.Length > header + segment)
+        {
+            Assert.Throws<InvalidDataException>(() => Opened(bytes[..(header + segment)]));
+            Assert.Throws<InvalidDataException>(() => Opened([.. bytes[..header], .. bytes[(header + segment)..]]));
+        }
+
+        byte[] Opened(byte[] file)
+        {
+            using var opened = new MemoryStream();
+            seal.Open(new MemoryStream(file), opened);
+            return opened.ToArray();
+        }
+    }
+
+    [Fact]
+    public async Task What_a_crash_left_of_a_backup_is_swept_at_the_next_start()
+    {
+        await using var practice = await Practice.StartAsync();
+        var backups = Directory.CreateDirectory(Path.Combine(practice.DataFolder, "backups")).FullName;
+        await practice.KillServerAsync();
+        File.WriteAllText(Path.Combine(Directory.CreateDirectory(Path.Combine(backups, ".unfinished-1", "parts")).FullName, "practice.db"), "half");
+        File.WriteAllText(Path.Combine(backups, ".0f0f.part"), "half");
+        await practice.StartServerAsync();
+        for (var tries = 0; Directory.EnumerateFileSystemEntries(backups).Any(); tries++)
+        {
+            Assert.True(tries < 100, "The parts are still there.");
+            await Task.Delay(20);
+        }
     }
 
     [Fact]

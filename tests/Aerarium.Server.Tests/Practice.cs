@@ -28,6 +28,7 @@ public sealed class Practice : IAsyncDisposable
 
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-test").FullName;
     private WebApplication? _standIn;
+    private string[] _more = [];
 
     private Practice()
     {
@@ -51,9 +52,10 @@ public sealed class Practice : IAsyncDisposable
 
     public Archive Authority => _standIn!.Services.GetRequiredService<Archive>();
 
-    public static async Task<Practice> StartAsync(bool demo = true)
+    /// <summary>Starts a practice, with more settings of the server when given.</summary>
+    public static async Task<Practice> StartAsync(bool demo = true, params string[] more)
     {
-        var practice = new Practice();
+        var practice = new Practice { _more = more };
         if (demo)
         {
             var seeded = await Seeded.Value;
@@ -104,6 +106,7 @@ public sealed class Practice : IAsyncDisposable
     [
         "--urls", "http://127.0.0.1:0", "--Data", DataFolder, "--Authority", AuthorityAddress,
         "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Mail:SilentAfterSeconds", "0.5", "--Clock:Today", "2026-06-18",
+        .. _more,
     ]);
 
     /// <summary>Stops the server at once, as a crash would.</summary>

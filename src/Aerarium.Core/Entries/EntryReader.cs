@@ -69,12 +69,22 @@ public static class EntryReader
         };
     }
 
-    /// <summary>Text as pasted from other programs, without surrounding blanks, control characters and invisible marks.</summary>
+    /// <summary>
+    /// Text as pasted from other programs, without surrounding blanks, control characters, invisible marks, halves of characters, and marks that turn the
+    /// direction of what follows (a name could otherwise be shown as another than it is: Unicode Technical Report 36, section 2.10.2).
+    /// </summary>
     public static string Clean(string? typed) =>
         typed is null
             ? ""
             : string.Concat(typed.Select(c => c is '\u00A0' or '\u202F' or '\t' or '\r' or '\n' ? ' ' : c)
-                .Where(c => !char.IsControl(c) && c is not ('\u200B' or '\uFEFF'))).Trim();
+                .Where((c, at) => !char.IsControl(c) && !IsMark(c) && !IsHalf(typed, at))).Trim();
+
+    private static bool IsMark(char c) =>
+        c is '\u200B' or '\uFEFF' or '\u200E' or '\u200F' or '\u061C' or (>= '\u202A' and <= '\u202E') or (>= '\u2066' and <= '\u2069');
+
+    private static bool IsHalf(string text, int at) => char.IsSurrogate(text[at])
+        && !(char.IsHighSurrogate(text[at]) && at + 1 < text.Length && char.IsLowSurrogate(text[at + 1]))
+        && !(char.IsLowSurrogate(text[at]) && at > 0 && char.IsHighSurrogate(text[at - 1]));
 
     private static Reading ReadNumber(Line line, string text)
     {

@@ -141,7 +141,8 @@ internal static class DocumentEndpoints
     private static DocumentRecord Find(Unit unit, long client, long document) =>
         Documents.Find(unit, document) is { } found && found.ClientId == client ? found : throw PlainProblem.NotFound("This document");
 
-    private static string FileNameOf(string? name) => EntryReader.Clean(name).Split('/', '\\')[^1];
+    /// <summary>The last part of a path as it is typed, without the dots that would name a folder or hide the file.</summary>
+    private static string FileNameOf(string? name) => EntryReader.Clean(name).Split('/', '\\')[^1].TrimStart('.', ' ');
 
     /// <summary>What the first bytes say it is, whatever its name says; null for what is not kept.</summary>
     private static string? MediaTypeOf(byte[] content) => content switch

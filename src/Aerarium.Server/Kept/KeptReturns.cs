@@ -61,7 +61,7 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
         }
 
         var id = KeptClients.FirstId + (RandomNumberGenerator.GetInt32(1, int.MaxValue) * (long)IdsPerFile);
-        var opened = new Opened(PracticeDatabase.InMemory($"kept-{Guid.NewGuid():N}"), KeptFile.NewKey(passphrase, MemoryKiB), id, caller.Id) { UsedAt = clock.GetUtcNow() };
+        var opened = new Opened(PracticeDatabase.InMemory($"kept-{Guid.NewGuid():N}"), PassphraseKey.New(passphrase, MemoryKiB), id, caller.Id) { UsedAt = clock.GetUtcNow() };
         Equip(opened.Database);
         opened.Database.Write(unit =>
         {
@@ -224,11 +224,11 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
         [.. Storage.Returns.OfClient(unit, opened.ClientId).Select(ClientEndpoints.Item)],
         opened.Database.Writes != opened.Saved));
 
-    private sealed class Opened(PracticeDatabase database, KeptKey key, long clientId, long ownerId)
+    private sealed class Opened(PracticeDatabase database, PassphraseKey key, long clientId, long ownerId)
     {
         public PracticeDatabase Database { get; } = database;
 
-        public KeptKey Key { get; } = key;
+        public PassphraseKey Key { get; } = key;
 
         public long ClientId { get; } = clientId;
 

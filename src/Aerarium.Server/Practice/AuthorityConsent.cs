@@ -57,7 +57,7 @@ public sealed class AuthorityConsent(
             ["response_type"] = "code",
             ["client_id"] = ClientId,
             ["redirect_uri"] = returnTo,
-            ["scope"] = $"file:{country.Code}",
+            ["scope"] = ScopeOf(country.Code),
             ["state"] = stateOfThis,
             ["code_challenge"] = ChallengeOf(verifier),
             ["code_challenge_method"] = "S256",
@@ -102,6 +102,11 @@ public sealed class AuthorityConsent(
         if (tokens is null)
         {
             throw PlainProblem.Conflict("The authority does not take the code any more. Begin again on the Practice page.");
+        }
+
+        if (tokens.Scope != ScopeOf(begun.Country))
+        {
+            throw PlainProblem.Conflict($"The authority's consent is for '{tokens.Scope ?? "nothing named"}', and '{ScopeOf(begun.Country)}' was asked. It was not kept; begin again, and allow what is asked.");
         }
 
         database.Write(unit =>
@@ -179,7 +184,7 @@ public sealed class AuthorityConsent(
 
         var tokens = await authority.TokensAsync(
             new Dictionary<string, string> { ["grant_type"] = "refresh_token", ["refresh_token"] = Open(consent.Refresh), ["client_id"] = ClientId }, cancellation);
-        if (tokens is null)
+        if (tokens is null || (tokens.Scope is not null && tokens.Scope != ScopeOf(consent.Country)))
         {
             database.Write(unit =>
             {
@@ -196,6 +201,9 @@ public sealed class AuthorityConsent(
 
     private AuthorityConsentRecord Record(string country, AuthorityTokens tokens, string givenBy, string givenAt) => new(
         country, Protect(tokens.Access), Moments.Text(clock.GetUtcNow() + TimeSpan.FromSeconds(tokens.ExpiresIn)), Protect(tokens.Refresh), givenBy, givenAt);
+
+    /// <summary>What is asked of the authority: to file in a country, and nothing else (RFC 6749, section 3.3).</summary>
+    private static string ScopeOf(string country) => $"file:{country}";
 
     private byte[] Protect(string token) => _protector.Protect(Encoding.UTF8.GetBytes(token));
 
