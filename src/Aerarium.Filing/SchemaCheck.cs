@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Xml;
 using System.Xml.Schema;
 
@@ -33,7 +34,7 @@ public static class PublishedSchema
                 : path.EndsWith(JsonSchemaCheck.Ending, StringComparison.Ordinal) ? new JsonSchemaCheck(text)
                 : new SchemaCheck(text);
         }
-        catch (Exception problem) when (problem is XmlSchemaException or XmlException)
+        catch (Exception problem) when (problem is XmlSchemaException or XmlException or JsonException or InvalidOperationException or ArgumentException or NotSupportedException or KeyNotFoundException)
         {
             throw new FormatException(problem.Message, problem);
         }
@@ -43,6 +44,12 @@ public static class PublishedSchema
 /// <summary>Reads XML safely and validates it against published schemas (XSD 1.0). Nothing outside the given texts is ever resolved.</summary>
 public sealed class SchemaCheck : IPublishedSchema
 {
+    /// <summary>Deeper than any form; what walks a document calls itself once a level.</summary>
+    private const int Deepest = 100;
+
+    /// <summary>How often parts within parts may repeat, multiplied; beyond that a list is unbounded.</summary>
+    private const long MostRepeated = 20_000;
+
     private const int LargestDocument = 8 * 1024 * 1024;
 
     private readonly XmlSchemaSet _schemas = new() { XmlResolver = null };
@@ -52,6 +59,7 @@ public sealed class SchemaCheck : IPublishedSchema
     /// <exception cref="XmlException">The text is not XML.</exception>
     public SchemaCheck(string schema)
     {
+        RequireFlat(() => new StringReader(schema));
         using var reader = XmlReader.Create(new StringReader(schema), SafeSettings());
         _schemas.Add(null, reader);
         _schemas.Compile();
@@ -61,6 +69,7 @@ public sealed class SchemaCheck : IPublishedSchema
     /// <exception cref="XmlException">The bytes are not well-formed XML, or are too large.</exception>
     public static XmlDocument Read(byte[] xml)
     {
+        RequireFlat(() => new StreamReader(new MemoryStream(xml)));
         var document = new XmlDocument { PreserveWhitespace = true, XmlResolver = null };
         using var reader = XmlReader.Create(new MemoryStream(xml), SafeSettings());
         document.Load(reader);
@@ -87,6 +96,33 @@ public sealed class SchemaCheck : IPublishedSchema
             faults.Add(new SchemaFault(ElementPath.Of(element), element.LocalName, text.Length > 60 ? text[..60] + "..." : text, problem.Message));
         });
         return faults;
+    }
+
+    /// <summary>Refuses what is nested, or repeats within repeating, deeper than can be walked and compiled in little memory.</summary>
+    /// <exception cref="XmlException">It is, or it is not XML.</exception>
+    private static void RequireFlat(Func<TextReader> text)
+    {
+        using var reader = XmlReader.Create(text(), SafeSettings());
+        var repeats = new long[Deepest + 1];
+        while (reader.Read())
+        {
+            if (reader.NodeType != XmlNodeType.Element)
+            {
+                continue;
+            }
+
+            if (reader.Depth >= Deepest)
+            {
+                throw new XmlException($"Elements are nested more than {Deepest} deep.", null, ((IXmlLineInfo)reader).LineNumber, ((IXmlLineInfo)reader).LinePosition);
+            }
+
+            var within = reader.Depth == 0 ? 1 : repeats[reader.Depth - 1];
+            repeats[reader.Depth] = within * (long.TryParse(reader.GetAttribute("maxOccurs"), out var most) ? Math.Clamp(most, 1, MostRepeated + 1) : 1);
+            if (reader.NamespaceURI == XmlSchema.Namespace && repeats[reader.Depth] > MostRepeated)
+            {
+                throw new XmlException($"A part may repeat more than {MostRepeated} times; write maxOccurs=\"unbounded\".", null, ((IXmlLineInfo)reader).LineNumber, ((IXmlLineInfo)reader).LinePosition);
+            }
+        }
     }
 
     private static XmlReaderSettings SafeSettings() => new()

@@ -47,9 +47,17 @@ internal static class SecurityHeaders
         var headers = context.Response.Headers;
         headers.ContentSecurityPolicy =
             "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'self'; form-action 'self'";
-        headers.CacheControl = "no-store";
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "same-origin";
+        context.Response.OnStarting(() =>
+        {
+            if (headers.CacheControl.Count == 0)
+            {
+                headers.CacheControl = "no-store";
+            }
+
+            return Task.CompletedTask;
+        });
         return next(context);
     }
 }

@@ -2,6 +2,9 @@ using Aerarium.Server;
 using Aerarium.Server.Practice;
 using Aerarium.Storage;
 
+// Patterns come from published schemas too: none may keep a thread for itself.
+AppDomain.CurrentDomain.SetData("REGEX_DEFAULT_MATCH_TIMEOUT", TimeSpan.FromSeconds(1));
+
 if (args is ["restore", ..])
 {
     PrivateFolder.MakeNewFilesPrivate();

@@ -72,6 +72,15 @@ public sealed class Practice : IAsyncDisposable
         return practice;
     }
 
+    /// <summary>The demonstration's data and its authority, for a server in a process of its own.</summary>
+    public static async Task<Practice> PrepareAsync()
+    {
+        var practice = await StartAsync();
+        await practice.KillServerAsync();
+        practice.Server = null!;
+        return practice;
+    }
+
     public async Task StartServerAsync(bool demo = true)
     {
         Build(demo);
@@ -137,8 +146,12 @@ public sealed class Practice : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
-        await Server.StopAsync();
-        await Server.DisposeAsync();
+        if (Server is not null)
+        {
+            await Server.StopAsync();
+            await Server.DisposeAsync();
+        }
+
         await StopAuthorityAsync();
         Directory.Delete(_folder, recursive: true);
     }

@@ -11,16 +11,16 @@ namespace Aerarium.Server.Gathering;
 
 /// <summary>
 /// Reads files from outside in processes of their own, which live for one file: with little memory, for a short time, without the server's
-/// environment. Whatever a file does to its reader ends with it. A person reads one at a time, the practice a few.
+/// environment. Whatever a file does to its reader ends with it. A person reads one at a time, the practice a few. Setting: <c>Reading:Seconds</c> (20).
 /// </summary>
-public sealed class ForeignFiles(ILogger<ForeignFiles> log) : IDisposable
+public sealed class ForeignFiles(IConfiguration settings, ILogger<ForeignFiles> log) : IDisposable
 {
     private const int AtOnce = 2;
     private const int MemoryBytes = 192 * 1024 * 1024;
     private const int LargestAnswer = 32 * 1024 * 1024;
-    private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
     private static readonly TimeSpan MostWait = TimeSpan.FromSeconds(30);
 
+    private readonly TimeSpan _mostTime = TimeSpan.FromSeconds(settings.GetValue("Reading:Seconds", 20d));
     private readonly SemaphoreSlim _turn = new(AtOnce);
     private readonly ConcurrentDictionary<long, bool> _reading = new();
 
@@ -66,7 +66,7 @@ public sealed class ForeignFiles(ILogger<ForeignFiles> log) : IDisposable
             try
             {
                 using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
-                limit.CancelAfter(MostTime);
+                limit.CancelAfter(_mostTime);
                 return await AskAsync(what, file, limit.Token);
             }
             catch (Exception problem) when (problem is IOException or JsonException or Win32Exception || (problem is OperationCanceledException && !cancellation.IsCancellationRequested))

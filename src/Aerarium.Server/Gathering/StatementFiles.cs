@@ -55,6 +55,11 @@ internal static class StatementFiles
         {
             throw PlainProblem.Refused($"The file is not JSON as it should be: line {problem.LineNumber + 1}, character {problem.BytePositionInLine + 1}.");
         }
+        catch (InvalidOperationException)
+        {
+            // The reader says so of texts that are no Unicode.
+            throw PlainProblem.Refused("The file is not JSON as it should be: a text in it holds half a character. Write the file again, in UTF-8.");
+        }
     }
 
     private static void Collect(JsonElement item, Dictionary<string, string> boxes, int number)

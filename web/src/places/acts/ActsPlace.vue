@@ -1,20 +1,37 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, moment, plural } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
 
+const WATCH_MS = 400
+
 const acts = ref<Schemas['ActRecord'][]>([])
 const chain = ref<Schemas['ChainView'] | null>(null)
-const checks = ref<Schemas['VerificationCheck'][] | null>(null)
+const verification = ref<Schemas['VerificationRun'] | null>(null)
 const session = useSession()
 const { problem, act: run, busy } = useAct()
+const checks = computed(() => verification.value?.checks ?? verification.value?.progress?.checks ?? [])
+let watch: ReturnType<typeof setTimeout> | undefined
+
+/** The verification under way or the last one; asked for again while it runs. */
+async function follow() {
+  clearTimeout(watch)
+  verification.value = (await call(api.GET('/api/acts/verification/run'))).run ?? null
+  if (verification.value?.running) watch = setTimeout(() => void run(follow), WATCH_MS)
+}
+onUnmounted(() => clearTimeout(watch))
 const verifyAll = () =>
   run(async () => {
-    checks.value = null
-    checks.value = await call(api.POST('/api/acts/verification'))
+    verification.value = await call(api.POST('/api/acts/verification'))
+    await follow()
+  })
+const stop = () =>
+  run(async () => {
+    await call(api.POST('/api/acts/verification/stop'))
+    await follow()
   })
 const verify = () =>
   run(async () => {
@@ -24,6 +41,7 @@ const verify = () =>
 onMounted(async () => {
   await run(async () => (acts.value = await call(api.GET('/api/acts'))))
   await verify()
+  if (session.mayManage) await run(follow)
 })
 </script>
 
@@ -36,18 +54,46 @@ onMounted(async () => {
       <template v-if="acts.length">
         <p v-if="!chain" class="secondary" role="status">Following the chain ...</p>
         <p v-else-if="chain.firstBroken == null" class="secondary" role="status">
-          The chain is unbroken from the first act to the last, {{ plural(chain.acts, 'act') }}.
-          <button class="link" @click="verify">Verify again</button>
+          <template v-if="chain.atEnd">
+            The chain is unbroken up to the last act, {{ plural(chain.acts, 'act') }}.
+          </template>
+          <template v-else>
+            The chain is unbroken up to act {{ chain.followedTo }} of {{ chain.acts }}; the others are followed next.
+          </template>
+          <template v-if="chain.wholeAt">
+            Followed whole, from the first act on, {{ moment(chain.wholeAt) }}.
+          </template>
+          <button class="link" @click="verify">{{ chain.atEnd ? 'Verify again' : 'Go on' }}</button>
         </p>
         <p v-else class="banner bad" role="alert">
           The chain breaks at act {{ chain.firstBroken }}: it, or one before it, was altered outside the application.
         </p>
         <section v-if="session.mayManage" class="all" aria-label="Verification">
           <p>
-            <button class="link" :disabled="busy" @click="verifyAll">Verify every figure, file and act</button>
-            <span v-if="busy" class="secondary" role="status"> Verifying ...</span>
+            <template v-if="verification?.running">
+              <span class="secondary" role="status"
+                >Verifying:
+                <template v-if="verification.progress"
+                  >{{ verification.progress.what }}, {{ amount(String(verification.progress.done)) }} of
+                  {{ amount(String(verification.progress.total)) }}</template
+                ></span
+              >
+              <button class="link stop" @click="stop">Stop</button>
+            </template>
+            <template v-else>
+              <button class="link" :disabled="busy" @click="verifyAll">Verify every figure, file and act</button>
+              <span v-if="verification" class="secondary" role="status">
+                {{
+                  verification.stopped
+                    ? 'Stopped before the end'
+                    : verification.checks
+                      ? 'Verified'
+                      : 'It ended before its time; the log of the server says why'
+                }}, begun by {{ verification.by }} {{ moment(verification.startedAt) }}
+              </span>
+            </template>
           </p>
-          <table v-if="checks" class="plain checks">
+          <table v-if="checks.length" class="plain checks">
             <tbody>
               <tr v-for="check in checks" :key="check.what" :class="{ wrong: check.wrong.length }">
                 <td class="amount">{{ amount(String(check.count)) }}</td>
@@ -108,6 +154,9 @@ onMounted(async () => {
 }
 .checks td {
   vertical-align: top;
+}
+.stop {
+  margin-left: 12px;
 }
 .wrong {
   background: var(--brick-wash);

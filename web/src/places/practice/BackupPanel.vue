@@ -2,7 +2,7 @@
 import { onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { moment } from '../../shared/format'
+import { amount, moment } from '../../shared/format'
 
 const view = ref<Schemas['BackupsView'] | null>(null)
 const made = ref<Schemas['BackupContents'] | null>(null)
@@ -30,13 +30,20 @@ const make = () =>
     </p>
     <p class="secondary">
       {{ view.everyHours > 0 ? `By itself every ${view.everyHours} hours` : 'Not made by itself' }}, in the
-      <span :title="view.folder">backup folder</span>. Each holds the keys too; guard the folder as you guard the data.
+      <span :title="view.folder">backup folder</span>.
+      <template v-if="view.encrypted">Each is encrypted with the passphrase the server was given.</template>
+    </p>
+    <p v-if="!view.encrypted" class="banner">
+      Backups are not encrypted, and each holds the keys of the practice: whoever has the file can read every return and
+      sign as the practice. Keep them where only you can read them, or give the server a passphrase
+      (Backups:PassphraseFile).
     </p>
     <table v-if="view.files.length" class="plain">
       <thead>
         <tr>
           <th>Made</th>
           <th>File</th>
+          <th>Protection</th>
           <th class="amount">Bytes</th>
         </tr>
       </thead>
@@ -44,7 +51,8 @@ const make = () =>
         <tr v-for="file in view.files" :key="file.name">
           <td>{{ moment(file.madeAt) }}</td>
           <td class="small">{{ file.name }}</td>
-          <td class="amount">{{ file.bytes }}</td>
+          <td>{{ file.encrypted ? 'encrypted' : 'keys in the clear' }}</td>
+          <td class="amount">{{ amount(String(file.bytes)) }}</td>
         </tr>
       </tbody>
     </table>
