@@ -60,6 +60,7 @@ public static class Backups
         try
         {
             var parts = Directory.CreateDirectory(Path.Combine(working, "parts")).FullName;
+            database.Faults.Reach(FaultPoints.BeforeCopy);
             database.CopyTo(Path.Combine(parts, DatabaseName));
             var keys = Path.Combine(data, "keys");
             foreach (var key in Directory.Exists(keys) ? Directory.GetFiles(keys, "*.xml") : [])
@@ -82,7 +83,9 @@ public static class Backups
 
             var contents = Verify(whole, seal);
             var file = Path.Combine(folder, $"{Prefix}{now.UtcDateTime.ToString("yyyyMMdd'T'HHmmssfff'Z'", CultureInfo.InvariantCulture)}{(seal is null ? Plain : Sealed)}");
+            database.Faults.Reach(FaultPoints.BeforeBackupRename);
             File.Move(whole, file);
+            database.Faults.Reach(FaultPoints.AfterBackupRename);
             foreach (var old in All(folder).Skip(Math.Max(1, keep)))
             {
                 File.Delete(Path.Combine(folder, old.Name));
@@ -123,11 +126,16 @@ public static class Backups
     /// <summary>Restores a backup into a folder that holds no practice yet, and opens it to see that it is whole.</summary>
     /// <exception cref="InvalidDataException">The file is not a backup, was altered, needs another passphrase, or holds a damaged practice; nothing is left in the folder.</exception>
     /// <exception cref="IOException">The folder already holds a practice.</exception>
-    public static BackupContents Restore(string file, string folder, IBackupSeal? seal = null)
+    public static BackupContents Restore(string file, string folder, IBackupSeal? seal = null, FaultPoints? faults = null)
     {
         if (File.Exists(Path.Combine(folder, DatabaseName)))
         {
             throw new IOException($"'{folder}' already holds a practice. Restore into an empty folder, look at it, and then start the server on it.");
+        }
+
+        if (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any())
+        {
+            throw new IOException($"'{folder}' is not empty. Restore into a folder of its own; it is made when it is not there.");
         }
 
         var working = Path.GetFullPath(folder) + ".restoring";
@@ -140,17 +148,24 @@ public static class Backups
         {
             Unpack(file, working, seal);
             var contents = Inspect(Path.Combine(working, DatabaseName));
-            Directory.CreateDirectory(folder);
-            foreach (var part in Directory.GetFileSystemEntries(working).Where(p => Path.GetFileName(p) != Manifest))
+            File.Delete(Path.Combine(working, Manifest));
+            if (Directory.Exists(folder))
             {
-                Directory.Move(part, Path.Combine(folder, Path.GetFileName(part)));
+                Directory.Delete(folder);
             }
 
+            // The practice is there whole or not at all.
+            faults?.Reach(FaultPoints.BeforeRestoreRename);
+            Directory.Move(working, Path.GetFullPath(folder));
+            faults?.Reach(FaultPoints.AfterRestoreRename);
             return contents;
         }
         finally
         {
-            Directory.Delete(working, recursive: true);
+            if (Directory.Exists(working))
+            {
+                Directory.Delete(working, recursive: true);
+            }
         }
     }
 

@@ -85,6 +85,9 @@ public sealed class PracticeDatabase : IDisposable
     /// <exception cref="InvalidDataException">The image is no such database, or holds more than this program makes.</exception>
     public static PracticeDatabase InMemory(string name, byte[]? image = null) => new(name, image);
 
+    /// <summary>Where tests let work on this practice fail.</summary>
+    public FaultPoints Faults { get; } = new();
+
     /// <summary>How often something was written; tells whether anything changed since.</summary>
     public long Writes => Interlocked.Read(ref _writes);
 
@@ -131,13 +134,16 @@ public sealed class PracticeDatabase : IDisposable
             return other.Write(work);
         }
 
+        Faults.Reach(FaultPoints.BeforeWrite);
         _queue.Wait();
         try
         {
             using var transaction = _writer.BeginTransaction(deferred: false);
             var result = work(new Unit(_writer, transaction));
+            Faults.Reach(FaultPoints.BeforeCommit);
             transaction.Commit();
             Interlocked.Increment(ref _writes);
+            Faults.Reach(FaultPoints.AfterCommit);
             return result;
         }
         finally

@@ -7,7 +7,7 @@ namespace Aerarium.Server.Tests;
 /// <summary>The rules of docs/architecture.md, read from its table.</summary>
 public partial class ArchitectureTests
 {
-    private static readonly string Root = FindRoot();
+    internal static readonly string Root = FindRoot();
 
     [GeneratedRegex(@"^\| `(Aerarium\.\w+)` \| ([^|]+) \|", RegexOptions.Multiline)]
     private static partial Regex TableRow { get; }

@@ -55,7 +55,7 @@ public class HostileFileTests
         {
             foreach (var (person, method, path, body) in places)
             {
-                if (await AnswerAsync(server, person, method, path, body(file.Content), file) is { } fault)
+                if (await AnswerAsync(server, person, method, path, body(file.Content)) is { } fault)
                 {
                     wrong.Add($"{file.Name} ({file.Attacks}) at {path}: {fault}");
                 }
@@ -66,7 +66,7 @@ public class HostileFileTests
     }
 
     /// <summary>What is wrong with the answer; null when it is one in words.</summary>
-    private static async Task<string?> AnswerAsync(ServerProcess server, Browser person, HttpMethod method, string path, HttpContent body, HostileFile file)
+    private static async Task<string?> AnswerAsync(ServerProcess server, Browser person, HttpMethod method, string path, HttpContent body)
     {
         using var request = new HttpRequestMessage(method, path) { Content = body };
         request.Headers.Add("X-Aerarium-Token", person.Token);
@@ -81,7 +81,7 @@ public class HostileFileTests
         catch (HttpRequestException problem)
         {
             // The server hangs up on a body that is too large while it is still being sent.
-            return file.Content.Length > LargestRequest || path.EndsWith("open", StringComparison.Ordinal) ? null : $"{problem.Message} {server.Said}";
+            return body.Headers.ContentLength > LargestRequest || path.EndsWith("open", StringComparison.Ordinal) ? null : $"{problem.Message} {server.Said}";
         }
     }
 

@@ -12,9 +12,9 @@ public class MailTests
 {
     private const int Rukia = 0;
     private const int Mosi = 1;
-    private const long List1 = 22;
+    internal const long List1 = 22;
 
-    private static async Task<Browser> ReadyAsync(Practice practice)
+    internal static async Task<Browser> ReadyAsync(Practice practice)
     {
         var rukia = await practice.SignInAsync(Rukia);
         await rukia.EditAsync(List1, ("declaration.true-and-complete", null, "yes"), ("declaration.name", null, "Liwayway"), ("declaration.date", null, "2026-06-18"));

@@ -14,7 +14,7 @@ public partial class RoleTests
     private const string Preparing = "preparer approver manager";
     private const string Managing = "manager administrator";
 
-    private static readonly Dictionary<string, string> Allowed = new()
+    internal static readonly Dictionary<string, string> Allowed = new()
     {
         ["GET /api/openapi.json"] = Everybody,
         ["POST /api/session/sign-out"] = Everybody,
@@ -161,7 +161,7 @@ public partial class RoleTests
         ["POST /hubs/returns/negotiate"] = Everybody,
     };
 
-    private static readonly HashSet<string> OpenToStrangers =
+    internal static readonly HashSet<string> OpenToStrangers =
     [
         "GET /api/session", "POST /api/session/sign-in", "GET /api/invitations/{token}", "POST /api/invitations/{token}/accept",
         "GET /api/acceptance/{token}", "GET /api/acceptance/{token}/copy.pdf", "POST /api/acceptance/{token}", "POST /api/set-up",

@@ -156,6 +156,7 @@ internal static class PeopleEndpoints
     private static IResult Change(long person, PersonChange asked, ClaimsPrincipal user, PracticeDatabase database, LiveReturns live, TimeProvider clock)
     {
         RequireRoles(asked.Roles);
+        var teams = (asked.Teams ?? []).Select(EntryReader.Clean).Where(t => t.Length > 0).ToList();
         var now = clock.GetUtcNow();
         var caller = Caller.Of(user);
         database.Write(unit =>
@@ -169,7 +170,7 @@ internal static class PeopleEndpoints
 
             People.SetRoles(unit, person, asked.Roles);
             People.SetActive(unit, person, asked.Active);
-            Teams.SetOf(unit, person, [.. asked.Teams.Select(EntryReader.Clean).Where(t => t.Length > 0).Select(t => Teams.Named(unit, t))]);
+            Teams.SetOf(unit, person, [.. teams.Select(t => Teams.Named(unit, t))]);
             if (!asked.Active)
             {
                 Sessions.EndAll(unit, person, null, Moments.Text(now));
@@ -179,7 +180,7 @@ internal static class PeopleEndpoints
             {
                 Line = before.Name,
                 Before = $"{before.Roles}{(before.Active == 1 ? "" : ", signed off")}",
-                After = $"{string.Join(',', asked.Roles.Order())}{(asked.Active ? "" : ", signed off")}{(asked.Teams.Count > 0 ? $", teams {string.Join(", ", asked.Teams)}" : "")}",
+                After = $"{string.Join(',', asked.Roles.Order())}{(asked.Active ? "" : ", signed off")}{(teams.Count > 0 ? $", teams {string.Join(", ", teams)}" : "")}",
             });
         });
         live.Cut(person);
@@ -197,9 +198,9 @@ internal static class PeopleEndpoints
             throw PlainProblem.Refused("Choose at least one role.");
         }
 
-        if (roles.FirstOrDefault(r => !Roles.All.Contains(r)) is { } unknown)
+        if (roles.Any(r => !Roles.All.Contains(r)))
         {
-            throw PlainProblem.Refused($"There is no role '{unknown}'; the roles are {string.Join(", ", Roles.All)}.");
+            throw PlainProblem.Refused($"There is no role '{roles.First(r => !Roles.All.Contains(r))}'; the roles are {string.Join(", ", Roles.All)}.");
         }
     }
 }

@@ -108,7 +108,7 @@ internal static class BatchEndpoints
             if (asked.Returns is not null)
             {
                 returns = [.. asked.Returns.Distinct().Take(MostReturns)];
-                if (returns.FirstOrDefault(r => Storage.Returns.Find(unit, r) is null || !caller.Reach.Sees(unit, r)) is > 0 and var unknown)
+                if (returns.Where(r => Storage.Returns.Find(unit, r) is null || !caller.Reach.Sees(unit, r)).ToList() is [var unknown, ..])
                 {
                     throw PlainProblem.NotFound($"The return {unknown}");
                 }

@@ -81,7 +81,7 @@ internal static class ReturnEndpoints
     private static EditResult Patch(
         long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, TiesAtRest rest, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)
     {
-        if (patch.Changes is null or { Count: 0 or > MostChanges })
+        if (patch.Changes is null or { Count: 0 or > MostChanges } || patch.Changes.Contains(null!))
         {
             throw PlainProblem.Refused($"Send between 1 and {MostChanges} changes at once.");
         }

@@ -161,7 +161,8 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
     public EditResult TakeBack(long id, string key, RowsTakenBack asked, Caller caller)
     {
         var words = EntryReader.Clean(asked.Words);
-        if (words.Length is 0 or > LongestWords || (asked.Remove.Count == 0 && asked.Restore.Count == 0))
+        var (remove, restore) = (asked.Remove ?? [], asked.Restore ?? []);
+        if (words.Length is 0 or > LongestWords || remove.Count + restore.Count == 0 || remove.Concat(restore).Any(string.IsNullOrEmpty))
         {
             throw PlainProblem.Refused("Say which file is taken back, and which of its rows.");
         }
@@ -171,8 +172,8 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
             id,
             caller,
             [
-                .. asked.Remove.Select(row => new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue)),
-                .. asked.Restore.Select(row => new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue)),
+                .. remove.Select(row => new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue)),
+                .. restore.Select(row => new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue)),
             ],
             Origin.Imported,
             words);

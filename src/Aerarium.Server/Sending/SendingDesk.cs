@@ -181,7 +181,9 @@ public sealed class SendingDesk(
             var built = BuiltReturns.Find(unit, sending.BuiltId)!;
             return new AuthorityLetter(sending.IdempotencyKey, Practices.Find(unit)!.Name, building.CoveringOf(unit, built), Artefacts.Get(unit, built.EreturnSha256));
         });
+        database.Faults.Reach(FaultPoints.BeforeMail);
         await mail.SendAsync(letter, cancellation);
+        database.Faults.Reach(FaultPoints.AfterMail);
         var now = clock.GetUtcNow();
         database.Write(unit =>
         {
@@ -238,12 +240,16 @@ public sealed class SendingDesk(
             throw new AuthorityUnavailableException("The authority does not take the practice's consent, or its user name and secret. Connect it on the Practice page; the sending goes on by itself.");
         }
 
-        return await authority.SubmitAsync(sending.IdempotencyKey, document, signature, cancellation);
+        database.Faults.Reach(FaultPoints.BeforeSubmit);
+        var answer = await authority.SubmitAsync(sending.IdempotencyKey, document, signature, cancellation);
+        database.Faults.Reach(FaultPoints.AfterSubmit);
+        return answer;
     }
 
     private void Finish(SendingRecord sending, SignedAnswer answer, string stage, string kind, string? after)
     {
         var now = Moments.Text(clock.GetUtcNow());
+        database.Faults.Reach(FaultPoints.BeforeAnswer);
         database.Write(unit =>
         {
             Sendings.Change(unit, sending with
@@ -256,6 +262,7 @@ public sealed class SendingDesk(
             PaymentDesk.KeepUnpaid(unit, sending.ReturnId);
             Acts.Add(unit, new ActRecord { At = now, PersonName = "authority", Kind = kind, ReturnId = sending.ReturnId, After = after });
         });
+        database.Faults.Reach(FaultPoints.AfterAnswer);
         workbench.Forget(sending.ReturnId);
     }
 
