@@ -47,7 +47,10 @@ test('somebody is invited, joins, sets up one-time codes, and is signed off agai
   await page.getByRole('button', { name: 'Set them up' }).click()
   const secret = await page.locator('.secret').innerText()
   await page.getByLabel('The code it shows').fill(codeOf(secret, Date.now()))
+  await page.getByLabel('Your present password').fill('nine small boats')
   await page.getByRole('button', { name: 'Turn codes on' }).click()
+  const recovery = await page.getByRole('region', { name: 'Recovery codes' }).getByRole('listitem').allInnerTexts()
+  expect(new Set(recovery).size).toBe(10)
   await expect(page.getByRole('status').filter({ hasText: 'One-time codes are on.' })).toBeVisible()
 
   const again = await (await browser.newContext({ baseURL: servers.address })).newPage()
@@ -55,6 +58,25 @@ test('somebody is invited, joins, sets up one-time codes, and is signed off agai
   await again.getByLabel('One-time code').fill(codeOf(secret, Date.now()))
   await again.getByRole('button', { name: 'Sign in' }).click()
   await expect(again.getByRole('heading', { name: 'Desk' })).toBeVisible()
+
+  // Without the device a recovery code gets in; of wrong attempts one is told, and an administrator lets one in again.
+  const lost = await (await browser.newContext({ baseURL: servers.address })).newPage()
+  for (let attempt = 0; attempt < 6; attempt++) {
+    await enter(lost, 'olamide@lanternreef.example', `guess ${attempt}`)
+    await expect(lost.getByRole('alert')).toContainText(attempt < 5 ? 'do not belong together' : 'Too many attempts')
+  }
+  await ines.reload()
+  const olamide = ines.locator('tr', { hasText: 'Olamide Reyes' })
+  await expect(olamide).toContainText('too many wrong attempts')
+  await olamide.getByRole('button', { name: 'Change' }).click()
+  await ines.getByRole('button', { name: 'Let in again now' }).click()
+  await expect(olamide).not.toContainText('too many wrong attempts')
+  await enter(lost, 'olamide@lanternreef.example', 'nine small boats')
+  await lost.getByLabel('One-time code, or a recovery code').fill(recovery[0]!)
+  await lost.getByRole('button', { name: 'Sign in' }).click()
+  await expect(lost.getByText('5 wrong attempts to sign in with your address')).toBeVisible()
+  await lost.getByRole('button', { name: 'Seen' }).click()
+  await expect(lost.getByText('wrong attempts to sign in')).toBeHidden()
 
   await ines.reload()
   await ines.locator('tr', { hasText: 'Olamide Reyes' }).getByRole('button', { name: 'Change' }).click()

@@ -1,7 +1,7 @@
 using System.Security.Claims;
 using Aerarium.Countries;
-using Aerarium.Server.Access;
 using Aerarium.Reader;
+using Aerarium.Server.Access;
 using Aerarium.Server.Gathering;
 using Aerarium.Storage;
 

@@ -15,6 +15,7 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
 {
     private const string Crowd = "ke";
     private const int AtOnce = 500;
+    private const int ActsPerReturn = 10;
 
     private static readonly string[] First = ["Abeni", "Brisa", "Cato", "Dalia", "Ebbe", "Fenna", "Goran", "Halima", "Ilse", "Juno", "Kesi", "Lumo", "Mirela", "Naledi", "Orla", "Petra"];
     private static readonly string[] Middle = ["Ash", "Briar", "Clove", "Dune", "Ember", "Fern", "Gale", "Heath", "Isle", "Jasper", "Kite", "Lark"];
@@ -80,6 +81,25 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
             var followed = pattern.Definition.FindLine(entry.Line)?.ClientParticular;
             var value = entry.Origin != "client" ? entry.Value : followed is "return-kind" ? "original" : followed is "prior-acknowledgement" ? null : client.Particular(followed!);
             Storage.Returns.Put(unit, id, entry with { Value = value, ChangedBy = holderId, ChangedAt = at });
+        }
+
+        // The Ledger tells of some of it; its last act carries the seal over all.
+        var typed = Storage.Returns.Entries(unit, id).Take(ActsPerReturn).ToList();
+        foreach (var (entry, number) in typed.Select((entry, number) => (entry, number)))
+        {
+            Acts.Add(unit, new ActRecord
+            {
+                At = at,
+                PersonId = holderId,
+                PersonName = People.Find(unit, holderId)!.Name,
+                Kind = "entry",
+                ReturnId = id,
+                ClientId = client.Id,
+                Line = entry.Line,
+                Row = entry.Row.Length == 0 ? null : entry.Row,
+                After = entry.Value,
+                Seal = number == typed.Count - 1 ? EntrySeal.OfStored(unit, id).ToString() : null,
+            });
         }
 
         var copy = Workspace.Load(unit, Storage.Returns.Find(unit, id)!, pattern.Definition, pattern.Today, source => workbench.Open(unit, source.Id));

@@ -1,16 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSession } from '../session'
-import { useAct } from './act'
-import { moment, plural } from './format'
 import GoTo from './GoTo.vue'
 
 const session = useSession()
 const router = useRouter()
-
-const { busy, act } = useAct()
-const refused = computed(() => session.view?.refused ?? null)
 
 async function signOut() {
   await session.signOut()
@@ -35,14 +29,6 @@ async function signOut() {
     <span class="grow"></span>
     <GoTo />
     <slot name="state" />
-    <p v-if="refused" class="refused" role="status">
-      <span
-        >{{ plural(refused.count, 'attempt') }} to sign in as you {{ refused.count === 1 ? 'was' : 'were' }} refused,
-        last on {{ moment(refused.lastAt) }} from {{ refused.lastFrom }}. Not you? Change the password under
-        <router-link to="/account">Your account</router-link>.</span
-      >
-      <button class="link" :disabled="busy" @click="act(session.seenRefused)">Seen</button>
-    </p>
     <v-menu location="bottom end">
       <template #activator="{ props }">
         <button class="person" v-bind="props" :aria-label="`Signed in as ${session.person?.name}`">
@@ -96,23 +82,6 @@ nav a.router-link-active {
   color: var(--ink);
   font-weight: 600;
   border-color: var(--verdigris);
-}
-.refused {
-  position: absolute;
-  z-index: 5;
-  top: 46px;
-  right: 18px;
-  display: flex;
-  gap: 14px;
-  align-items: baseline;
-  max-width: 560px;
-  margin: 0;
-  padding: 8px 14px;
-  border: 1px solid var(--hairline);
-  border-left: 3px solid var(--brick);
-  border-radius: 4px;
-  background: var(--page);
-  color: var(--ink);
 }
 .grow {
   flex: 1;

@@ -4,6 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { moment, plural } from '../../shared/format'
+import RefusedNotice from '../../shared/RefusedNotice.vue'
 import TopBar from '../../shared/TopBar.vue'
 
 const session = useSession()
@@ -69,6 +70,7 @@ const end = (id: number) =>
     <TopBar />
     <main v-if="view" class="scroll account">
       <h1>{{ session.person?.name }}</h1>
+      <RefusedNotice />
       <p class="secondary">{{ view.email }}, {{ session.person?.roles.join(', ') }}</p>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <p class="secondary" role="status">{{ done }}</p>

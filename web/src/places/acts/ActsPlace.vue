@@ -2,7 +2,7 @@
 import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { amount, moment, plural } from '../../shared/format'
+import { amount, moment } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../shared/TopBar.vue'
 
@@ -55,7 +55,7 @@ onMounted(async () => {
         <p v-if="!chain" class="secondary" role="status">Following the chain ...</p>
         <p v-else-if="chain.firstBroken == null" class="secondary" role="status">
           <template v-if="chain.atEnd">
-            The chain is unbroken up to the last act, {{ plural(chain.acts, 'act') }}.
+            The chain is unbroken up to the last act, {{ amount(String(chain.acts)) }} acts.
           </template>
           <template v-else>
             The chain is unbroken up to act {{ chain.followedTo }} of {{ chain.acts }}; the others are followed next.
@@ -155,7 +155,8 @@ onMounted(async () => {
 .checks td {
   vertical-align: top;
 }
-.stop {
+.stop,
+.all .link + .secondary {
   margin-left: 12px;
 }
 .wrong {

@@ -6,6 +6,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import CountBadges from '../../shared/CountBadges.vue'
 import { amount, day, daysLeft, periodOf, plural } from '../../shared/format'
+import RefusedNotice from '../../shared/RefusedNotice.vue'
 import TopBar from '../../shared/TopBar.vue'
 import BatchBar from './BatchBar.vue'
 import { anything, lists, orders, useDeskList, type Item, type Question } from './deskList'
@@ -126,6 +127,7 @@ onBeforeUnmount(() => {
   <div class="place">
     <TopBar />
     <main class="desk">
+      <RefusedNotice />
       <div class="head">
         <div>
           <h1>Desk</h1>

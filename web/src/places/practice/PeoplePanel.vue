@@ -87,7 +87,9 @@ const send = () =>
         <tr :class="{ secondary: !person.active }">
           <td>
             {{ person.name }}<template v-if="!person.active">, signed off</template>
-            <span v-if="person.waitsUntil" class="small waits">waits until {{ moment(person.waitsUntil) }}</span>
+            <span v-if="person.waitsUntil" class="small waits"
+              >too many wrong attempts, waits until {{ moment(person.waitsUntil) }}</span
+            >
           </td>
           <td>{{ person.email }}</td>
           <td>{{ person.roles.join(', ') }}</td>
@@ -121,9 +123,7 @@ const send = () =>
                 <button v-if="person.sessions.length" type="button" class="link" @click="endSessions">
                   End {{ person.sessions.length }} session(s)
                 </button>
-                <button v-if="person.waitsUntil" type="button" class="link" @click="letIn">
-                  Let in now; too many wrong attempts to sign in
-                </button>
+                <button v-if="person.waitsUntil" type="button" class="link" @click="letIn">Let in again now</button>
                 <button v-if="person.codesOn" type="button" class="link" @click="codesOff">
                   Turn one-time codes off
                 </button>
