@@ -1,4 +1,4 @@
-// The Desk with ten thousand returns: from opening it to its first rows, and from choosing a list to its rows, in Chromium
+// The Desk with a crowd of returns: from opening it to its first rows, and from choosing a list to its rows, in Chromium
 // against the published server. Prints percentiles of one run.
 import { chromiumOptions } from '../e2e/chromium.mjs'
 import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs'

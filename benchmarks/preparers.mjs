@@ -2,26 +2,14 @@
 // field every two seconds or so. Prints percentiles of one run, edits lost (counted), and the server's memory.
 import { readFileSync } from 'node:fs'
 import { percentiles } from './percentiles.mjs'
+import { signIn } from './sign-in.mjs'
 
 const [address, serverProcess] = process.argv.slice(2)
 const PREPARERS = 200
 const SECONDS = 20
 const PAUSE_MS = 2_000
 
-async function signIn() {
-  const session = await fetch(`${address}/api/session`)
-  const cookies = session.headers.getSetCookie().map((c) => c.split(';')[0])
-  const headers = { 'content-type': 'application/json', cookie: cookies.join('; ') }
-  headers['X-Aerarium-Token'] = (await session.json()).token
-  const body = JSON.stringify({ email: 'rukia@lanternreef.example', password: 'kelp-and-ledger', code: null })
-  const entered = await fetch(`${address}/api/session/sign-in`, { method: 'POST', headers, body })
-  if (!entered.ok) throw new Error(`Sign-in answered ${entered.status}`)
-  headers.cookie = [...cookies, ...entered.headers.getSetCookie().map((c) => c.split(';')[0])].join('; ')
-  headers['X-Aerarium-Token'] = (await (await fetch(`${address}/api/session`, { headers })).json()).token
-  return headers
-}
-
-const first = await signIn()
+const first = await signIn(address)
 const list = await (
   await fetch(
     `${address}/api/desk?list=open&year=2025&definition=ke%2Femployment-income&order=client&limit=${PREPARERS}`,
@@ -33,7 +21,7 @@ for (const item of list.items) {
   const view = await (await fetch(`${address}/api/returns/${item.id}`, { headers: first })).json()
   const row = view.rows.find((rows) => rows.section === 'employment.employers')?.rows[0] ?? null
   const line = row ? 'employment.employers.basic-pay' : 'employment.care-paid'
-  people.push({ id: item.id, headers: await signIn(), line, row, typed: null })
+  people.push({ id: item.id, headers: await signIn(address), line, row, typed: null })
 }
 
 const times = []
