@@ -4,7 +4,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { signIn } from './sign-in.mjs'
+import { signIn, verified } from './practice.mjs'
 
 const [port, minutes] = process.argv.slice(2).map(Number)
 const EDITORS = 6
@@ -144,11 +144,7 @@ for (const { id } of all)
   )
 const doubled = filings.length - new Set(filings).size
 await ask('/api/acts/verification', 'POST')
-let verification
-do {
-  await pause(100)
-  verification = (await ask('/api/acts/verification/run')).run
-} while (verification.running)
+const verification = await verified(address, headers)
 const wrong = verification.checks.flatMap((check) => check.wrong)
 console.log(
   `kills ${counts.kills}, edits answered ${counts.edits}, unanswered ${counts.unanswered}, edits lost ${lost}`,

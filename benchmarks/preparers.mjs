@@ -2,7 +2,7 @@
 // field every two seconds or so. Prints percentiles of one run, edits lost (counted), and the server's memory.
 import { readFileSync } from 'node:fs'
 import { percentiles } from './percentiles.mjs'
-import { signIn } from './sign-in.mjs'
+import { signIn } from './practice.mjs'
 
 const [address, serverProcess] = process.argv.slice(2)
 const PREPARERS = 200

@@ -1,20 +1,14 @@
 // A verification of everything a practice keeps, beside the work: how long it takes, how soon it stops when it is told to, and what an edit
 // takes meanwhile. Prints one run.
 import { percentiles } from './percentiles.mjs'
-import { signIn } from './sign-in.mjs'
+import { signIn, verified } from './practice.mjs'
 
 const address = process.argv[2]
 const tarek = await signIn(address, 'tarek@lanternreef.example', 'buoy-and-calendar')
 const rukia = await signIn(address)
 const ask = async (path, method = 'GET') => (await fetch(address + path, { method, headers: tarek })).json()
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
-const ended = async () => {
-  for (;;) {
-    const { run } = await ask('/api/acts/verification/run')
-    if (!run.running) return run
-    await pause(20)
-  }
-}
+const ended = () => verified(address, tarek)
 
 await ask('/api/acts/verification', 'POST')
 await pause(1_000)

@@ -23,6 +23,21 @@ public sealed class ConsentTests : IAsyncLifetime
     public ValueTask DisposeAsync() => _practice.DisposeAsync();
 
     /// <summary>RFC 7636, appendix B.</summary>
+    [Theory]
+    [InlineData("file:ph")]
+    [InlineData("file:ke assess:ke")]
+    [InlineData("")]
+    public async Task A_consent_to_something_else_than_was_asked_is_not_kept(string scope)
+    {
+        await using var practice = await Practice.StartAsync();
+        var tarek = await practice.SignInAsync(3);
+        var begun = await tarek.DoAsync(HttpMethod.Post, "/api/practice/consent/ke/begin");
+        var back = (await PracticeAgent.AnswerAsync(new Uri(begun["address"]!.GetValue<string>()), scope: scope))!;
+        var (status, answer) = await tarek.SendAsync(HttpMethod.Post, "/api/practice/consent/finish", new { state = back["state"], code = back["code"] });
+        Assert.Equal(HttpStatusCode.Conflict, status);
+        Assert.Contains("and 'file:ke' was asked", answer!["detail"]!.GetValue<string>());
+    }
+
     [Fact]
     public void The_challenge_is_that_of_the_standard()
     {
@@ -143,7 +158,7 @@ internal static class PracticeAgent
     public static HttpClient Browser() => new(new HttpClientHandler { AllowAutoRedirect = false });
 
     /// <summary>Answers at the authority; what one is sent back with, or null when the page comes again.</summary>
-    public static async Task<Dictionary<string, string>?> AnswerAsync(Uri address, string act = "allow", string secret = "reef-demo-secret")
+    public static async Task<Dictionary<string, string>?> AnswerAsync(Uri address, string act = "allow", string secret = "reef-demo-secret", string? scope = null)
     {
         using var browser = Browser();
         var asked = QueryHelpers.ParseQuery(address.Query);
@@ -155,7 +170,7 @@ internal static class PracticeAgent
             ["act"] = act,
             ["client"] = asked["client_id"].ToString(),
             ["back"] = asked["redirect_uri"].ToString(),
-            ["scope"] = asked["scope"].ToString(),
+            ["scope"] = scope ?? asked["scope"].ToString(),
             ["state"] = asked["state"].ToString(),
             ["challenge"] = asked["code_challenge"].ToString(),
         });

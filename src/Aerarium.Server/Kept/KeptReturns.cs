@@ -61,7 +61,8 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
         }
 
         var id = KeptClients.FirstId + (RandomNumberGenerator.GetInt32(1, int.MaxValue) * (long)IdsPerFile);
-        var opened = new Opened(PracticeDatabase.InMemory($"kept-{Guid.NewGuid():N}"), PassphraseKey.New(passphrase, MemoryKiB), id, caller.Id) { UsedAt = clock.GetUtcNow() };
+        var key = OneAtATime(() => PassphraseKey.New(passphrase, MemoryKiB));
+        var opened = new Opened(PracticeDatabase.InMemory($"kept-{Guid.NewGuid():N}"), key, id, caller.Id) { UsedAt = clock.GetUtcNow() };
         Equip(opened.Database);
         opened.Database.Write(unit =>
         {
@@ -75,9 +76,11 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
 
     /// <summary>Opens a file.</summary>
     /// <exception cref="PlainProblem">It cannot be read, is another practice's, or somebody has it open.</exception>
-    public KeptView Open(byte[] file, string passphrase, Caller caller)
+    public KeptView Open(byte[] file, string passphrase, Caller caller) => OneAtATime(() => OpenAlone(file, passphrase, caller));
+
+    /// <summary>Deriving a key takes memory and time on purpose: one at a time.</summary>
+    private T OneAtATime<T>(Func<T> work)
     {
-        // Deriving a key takes memory and time on purpose: one at a time.
         if (!_oneOpening.TryEnter(MostWait))
         {
             throw new PlainProblem(StatusCodes.Status503ServiceUnavailable, "Other files are being opened. Try again in a minute.");
@@ -85,7 +88,7 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
 
         try
         {
-            return OpenAlone(file, passphrase, caller);
+            return work();
         }
         finally
         {
