@@ -280,6 +280,26 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
         }
     }
 
+    /// <summary>Verifies everything the practice keeps, as a manager; the checks, once all are made.</summary>
+    public async Task<List<JsonNode>> VerifyAsync()
+    {
+        await DoAsync(HttpMethod.Post, "/api/acts/verification");
+        for (var tries = 0; ; tries++)
+        {
+            var run = (await GetAsync("/api/acts/verification/run"))["run"]!;
+            if (!run["running"]!.GetValue<bool>())
+            {
+                return [.. run["checks"]!.AsArray().Select(c => c!)];
+            }
+
+            Assert.True(tries < 600, "The verification has not ended within a minute.");
+            await Task.Delay(100);
+        }
+    }
+
+    /// <summary>What such a verification finds wrong, a line each.</summary>
+    public async Task<string> WrongAsync() => string.Join('\n', (await VerifyAsync()).SelectMany(c => c["wrong"]!.AsArray()).Select(w => w!.GetValue<string>()));
+
     public async Task<long> ReturnOfAsync(string client, int year)
     {
         var desk = await GetAsync("/api/desk?list=all");

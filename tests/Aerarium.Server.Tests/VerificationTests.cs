@@ -1,4 +1,3 @@
-using System.Text.Json.Nodes;
 using Aerarium.Server.Access;
 using Aerarium.Server.Practice;
 using Aerarium.Storage;
@@ -29,24 +28,6 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
         return ValueTask.CompletedTask;
     }
 
-    private async Task<List<JsonNode>> VerifyAsync()
-    {
-        await _tarek.DoAsync(HttpMethod.Post, "/api/acts/verification", null);
-        for (var tries = 0; ; tries++)
-        {
-            var run = (await _tarek.GetAsync("/api/acts/verification/run"))["run"]!;
-            if (!run["running"]!.GetValue<bool>())
-            {
-                return [.. run["checks"]!.AsArray().Select(c => c!)];
-            }
-
-            Assert.True(tries < 600, "The verification has not ended within a minute.");
-            await Task.Delay(100);
-        }
-    }
-
-    private async Task<string> WrongAsync() => string.Join('\n', (await VerifyAsync()).SelectMany(c => c["wrong"]!.AsArray()).Select(w => w!.GetValue<string>()));
-
     private string Copy()
     {
         var copy = Path.Combine(_folder, $"{Guid.NewGuid():N}.db");
@@ -73,7 +54,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
     [Fact]
     public async Task A_practice_nobody_altered_holds_and_the_act_is_noted()
     {
-        var checks = await VerifyAsync();
+        var checks = await _tarek.VerifyAsync();
         Assert.Equal(12, checks.Count);
         Assert.All(checks, c => Assert.Empty(c["wrong"]!.AsArray()));
         Assert.All(checks.Where(c => !c["what"]!.GetValue<string>().StartsWith("payments", StringComparison.Ordinal)), c => Assert.True(c["count"]!.GetValue<int>() > 0, c.ToJsonString()));
@@ -98,7 +79,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
             await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new[] { new { kind, section = "deductions.loans", row, position, seen = long.MaxValue } } });
         }
 
-        Assert.Equal("", await WrongAsync());
+        Assert.Equal("", await _tarek.WrongAsync());
     }
 
     [Theory]
@@ -215,7 +196,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
         var amara = await _mosi.ReturnOfAsync("Amara", 2025);
         var note = new { paidOn = "10/06/2026", amount = "1000", reference = "SLIP 1" };
         await _mosi.DoAsync(HttpMethod.Post, $"/api/returns/{amara}/payments", note);
-        Assert.Equal("", await WrongAsync());
+        Assert.Equal("", await _tarek.WrongAsync());
         var wrong = WrongAfter("UPDATE payment SET amount = '9000'");
         Assert.Contains("the payment of 9000 on 2026-06-10, SLIP 1 was never noted", wrong);
         Assert.Contains("the payment of 1000 on 2026-06-10, SLIP 1 is gone", wrong);
