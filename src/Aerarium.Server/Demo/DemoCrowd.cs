@@ -16,6 +16,7 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
     private const string Crowd = "ke";
     private const int AtOnce = 500;
     private const int ActsPerReturn = 10;
+    private const int MostPatterns = 40;
 
     private static readonly string[] First = ["Abeni", "Brisa", "Cato", "Dalia", "Ebbe", "Fenna", "Goran", "Halima", "Ilse", "Juno", "Kesi", "Lumo", "Mirela", "Naledi", "Orla", "Petra"];
     private static readonly string[] Middle = ["Ash", "Briar", "Clove", "Dune", "Ember", "Fern", "Gale", "Heath", "Isle", "Jasper", "Kite", "Lark"];
@@ -32,7 +33,8 @@ public sealed class DemoCrowd(PracticeDatabase database, TimeProvider clock, Wor
             return;
         }
 
-        var patterns = present.Select(workbench.Open).Where(w => w.Record.Stage == Stage.Open && Catalogue.CountryOf(w.Record.Definition) == Crowd).OrderBy(w => w.Record.Id).ToList();
+        // Those made by hand come first; what the crowd added before is no pattern.
+        var patterns = present.Order().Take(MostPatterns).Select(workbench.Open).Where(w => w.Record.Stage == Stage.Open && Catalogue.CountryOf(w.Record.Definition) == Crowd).OrderBy(w => w.Record.Id).ToList();
         var number = present.Count;
         while (number < returns)
         {
