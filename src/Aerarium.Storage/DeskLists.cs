@@ -113,6 +113,9 @@ public static class DeskLists
 {
     private const string From = "FROM tax_return r JOIN client c ON c.id = r.client_id JOIN person p ON p.id = r.holder_id";
 
+    /// <summary>Returns of a large practice, by which reading along an index and sorting are weighed.</summary>
+    private const long LargePractice = 100_000;
+
     private static readonly Dictionary<string, string> Lists = new()
     {
         ["open"] = "r.stage <> 'accepted'",
@@ -146,23 +149,31 @@ public static class DeskLists
     public static IReadOnlyCollection<string> Orders => OrderColumns.Keys;
 
     /// <summary>A page of a list.</summary>
-    public static IReadOnlyList<DeskRecord> Page(Unit unit, DeskQuery query, Reach reach, string today, int offset, int most) =>
+    /// <param name="unit">Unit of work.</param>
+    /// <param name="query">The list.</param>
+    /// <param name="reach">Whose returns it shows.</param>
+    /// <param name="today">The day.</param>
+    /// <param name="offset">How many to pass over.</param>
+    /// <param name="most">How many to give.</param>
+    /// <param name="total">How many the list has, when that is known.</param>
+    public static IReadOnlyList<DeskRecord> Page(Unit unit, DeskQuery query, Reach reach, string today, int offset, int most, long total = 0) =>
     [
         .. unit.Query<DeskRecord>(
             $"""
+            WITH page AS MATERIALIZED (
+                SELECT r.id AS page_id {Driven(query, total, offset + most)} WHERE {Where(query)} ORDER BY {Ordered(query)} LIMIT @most OFFSET @offset)
             SELECT r.id, r.client_id, c.name AS client_name, c.client_group, r.definition, r.year, r.period, r.kind, r.stage, r.due, r.balance, r.charges, r.unpaid,
                    r.errors, r.warnings, r.started, p.name AS holder,
                    (SELECT group_concat(tag, ',') FROM return_tag t WHERE t.return_id = r.id) AS tags
-            {From} WHERE {Where(query)}
-            ORDER BY {string.Join(", ", OrderColumns[query.Order].Select(c => query.Descending ? $"{c} DESC" : c))}, c.name, r.year DESC, r.period DESC, r.id
-            LIMIT @most OFFSET @offset
+            FROM page JOIN tax_return r ON r.id = page_id JOIN client c ON c.id = r.client_id JOIN person p ON p.id = r.holder_id
+            ORDER BY {Ordered(query)}
             """,
             Values(query, reach, today, offset, most)),
     ];
 
     /// <summary>How many returns a list has.</summary>
     public static long Count(Unit unit, DeskQuery query, Reach reach, string today) =>
-        unit.Single<long>($"SELECT COUNT(*) {From} WHERE {Where(query)}", Values(query, reach, today, 0, 0));
+        unit.Single<long>($"SELECT COUNT(*) FROM tax_return r{(query.Search is null ? "" : " JOIN client c ON c.id = r.client_id")} WHERE {Where(query)}", Values(query, reach, today, 0, 0));
 
     /// <summary>The returns of a list.</summary>
     public static IReadOnlyList<long> Ids(Unit unit, DeskQuery query, Reach reach, string today, int most) =>
@@ -172,9 +183,9 @@ public static class DeskLists
     public static DeskCounts Counts(Unit unit, Reach reach, string today, string soon) =>
         unit.Single<DeskCounts>(
             $"""
-            SELECT COUNT(*) AS "all", {string.Join(", ", Lists.Where(l => l.Key != "all").Select(l => $"COALESCE(SUM({l.Value}), 0) AS \"{l.Key.Replace('-', '_')}\""))},
-                   COALESCE(SUM(r.stage NOT IN ('accepted', 'sent') AND r.due BETWEEN @today AND @soon), 0) AS soon
-            FROM tax_return r JOIN client c ON c.id = r.client_id WHERE {Reach.Condition}
+            SELECT COALESCE(SUM(n), 0) AS "all", {string.Join(", ", Lists.Where(l => l.Key != "all").Select(l => $"COALESCE(SUM(n * ({l.Value})), 0) AS \"{l.Key.Replace('-', '_')}\""))},
+                   COALESCE(SUM(n * (r.stage NOT IN ('accepted', 'sent') AND r.due BETWEEN @today AND @soon)), 0) AS soon
+            FROM (SELECT stage, started, due, unpaid, COUNT(*) AS n FROM tax_return r WHERE {Reach.ReturnCondition} GROUP BY stage, started, due, unpaid) r
             """,
             new { today, soon, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 })!;
 
@@ -183,8 +194,8 @@ public static class DeskLists
     [
         .. unit.Query<DeskWeek>(
             $"""
-            SELECT date(r.due, 'weekday 0', '-6 days') AS monday, COUNT(*) AS due, SUM(r.stage IN ('accepted', 'sent')) AS filed
-            FROM tax_return r JOIN client c ON c.id = r.client_id WHERE {Reach.Condition} AND r.due BETWEEN @from AND @to
+            SELECT date(r.due, 'weekday 0', '-6 days') AS monday, SUM(n) AS due, SUM(n * (r.stage IN ('accepted', 'sent'))) AS filed
+            FROM (SELECT due, stage, COUNT(*) AS n FROM tax_return r WHERE {Reach.ReturnCondition} AND r.due BETWEEN @from AND @to GROUP BY due, stage) r
             GROUP BY 1 ORDER BY 1
             """,
             new { from, to, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
@@ -212,9 +223,21 @@ public static class DeskLists
             new { before, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
+    private static string Ordered(DeskQuery query) =>
+        $"{string.Join(", ", OrderColumns[query.Order].Select(c => query.Descending ? $"{c} DESC" : c))}, c.name, r.year DESC, r.period DESC, r.id";
+
+    /// <summary>
+    /// Where a page is read from. A long list in the order of clients is read along the index that has that order, until the page is full; of a short one
+    /// all is read and sorted, for along the index one would look at nearly every client.
+    /// </summary>
+    private static string Driven(DeskQuery query, long total, int wanted) =>
+        query.Order is "group" or "client" && total * total > LargePractice * wanted ? "FROM client c CROSS JOIN tax_return r INDEXED BY return_of_client ON r.client_id = c.id"
+        : query.Order == "holder" ? From
+        : "FROM tax_return r JOIN client c ON c.id = r.client_id";
+
     private static string Where(DeskQuery query)
     {
-        var conditions = new List<string> { Reach.Condition, Lists[query.List] };
+        var conditions = new List<string> { Reach.ReturnCondition, Lists[query.List] };
         var title = query.Titles.Count == 0 ? "''" : $"CASE r.definition {string.Concat(query.Titles.Select((_, i) => $"WHEN @titled{i} THEN @title{i} "))}ELSE '' END";
         conditions.AddRange(Search.Conditions($"(c.name || ' ' || c.identifier || ' ' || COALESCE(c.client_group, '') || ' ' || r.year || ' ' || r.period || ' ' || {title})", query.Search, query.Typos));
         void If(bool asked, string condition)

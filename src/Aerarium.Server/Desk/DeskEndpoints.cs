@@ -151,7 +151,7 @@ internal static class DeskEndpoints
                 return new DeskPage(
                     total,
                     [
-                        .. DeskLists.Page(unit, query, reach, Text(today), Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows))
+                        .. DeskLists.Page(unit, query, reach, Text(today), Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows), total)
                             .Select(r => Item(r, today)),
                     ]);
             });

@@ -274,7 +274,16 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
         public void Whole(string what, Func<Unit, IReadOnlyList<string>> wrong) => Guarded(what, () =>
         {
             Tell(what, 0, 1);
-            Add(new VerificationCheck(what, 1, database.Read(wrong)));
+            var found = database.Read(unit =>
+            {
+                // Looking through a large file takes seconds, and nobody waits for that after saying stop.
+                using (stop.Register(unit.Interrupt))
+                {
+                    return wrong(unit);
+                }
+            });
+            stop.ThrowIfCancellationRequested();
+            Add(new VerificationCheck(what, 1, found));
         });
 
         /// <summary>Part of the pass that a damaged file may end: that is then told, and the pass goes on.</summary>
@@ -286,6 +295,7 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
             }
             catch (Exception problem) when (problem is not OperationCanceledException)
             {
+                stop.ThrowIfCancellationRequested();
                 Add(new VerificationCheck(what, 0, [$"This cannot be found out: {problem.Message}"]));
             }
         }
