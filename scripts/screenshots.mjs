@@ -56,11 +56,14 @@ await shot(rukia, 'import', '/clients', async () => {
     .setInputFiles({ name: 'clients.csv', mimeType: 'text/csv', buffer: Buffer.from(table) })
 })
 await shot(rukia, 'account', '/account')
-await shot(rukia, 'acts', '/acts')
 const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
 await shot(tarek, 'defaults', '/practice', async () => {
   await tarek.getByLabel('Usual declarant').first().fill('Mosi Lindqvist')
   await tarek.getByRole('button', { name: 'See what changes' }).first().click()
+})
+await shot(tarek, 'acts', '/acts', async () => {
+  await tarek.getByRole('button', { name: 'Verify every figure' }).click()
+  await tarek.getByText('Verified, begun by').waitFor()
 })
 const ines = await as('ines@lanternreef.example', 'lamp-and-keyring')
 await shot(ines, 'practice', '/practice', () => ines.getByRole('button', { name: 'Back up now' }).click())
