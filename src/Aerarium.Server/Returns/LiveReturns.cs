@@ -10,9 +10,10 @@ namespace Aerarium.Server.Returns;
 /// Who has which return open, and everything that is said to them. What is said goes to those who may see the return at that moment, by
 /// their session, roles and teams as they are then; a connection whose right has gone is cut.
 /// </summary>
-public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase practice)
+public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase practice) : IDisposable
 {
     private readonly ConcurrentDictionary<string, Listener> _listeners = new();
+    private readonly SemaphoreSlim _presence = new(1, 1);
 
     /// <summary>A connection listens to a return from now on, instead of one it listened to before.</summary>
     /// <returns>False when the person may not see the return.</returns>
@@ -59,6 +60,9 @@ public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase pra
     /// <summary>Cuts the connections that may no longer listen: a client went to another team, or a session ended.</summary>
     public void CutThoseOutOfReach() => CutWhere(l => !May(l));
 
+    /// <inheritdoc />
+    public void Dispose() => _presence.Dispose();
+
     private void CutWhere(Func<Listener, bool> condition)
     {
         foreach (var (connection, listener) in _listeners.Where(l => condition(l.Value)))
@@ -68,7 +72,19 @@ public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase pra
         }
     }
 
-    private Task TellPresenceAsync(long returnId) => TellAsync(returnId, "presence", [returnId, NamesIn(returnId)]);
+    /// <summary>One after the other, each with the names of its moment: what was true before never comes after what is true now.</summary>
+    private async Task TellPresenceAsync(long returnId)
+    {
+        await _presence.WaitAsync();
+        try
+        {
+            await TellAsync(returnId, "presence", [returnId, NamesIn(returnId)]);
+        }
+        finally
+        {
+            _presence.Release();
+        }
+    }
 
     private List<string> NamesIn(long returnId) =>
         [.. _listeners.Values.Where(l => l.ReturnId == returnId).Select(l => l.Person.Name).Distinct().Order()];
