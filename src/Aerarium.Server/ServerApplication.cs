@@ -179,7 +179,7 @@ public static class ServerApplication
         api.MapPaymentBatch();
         api.MapPractice();
         api.MapBackups();
-        app.MapHub<ReturnHub>("/hubs/returns", options => options.CloseOnAuthenticationExpiration = true).RequireAuthorization();
+        app.MapHub<ReturnHub>("/hubs/returns").RequireAuthorization();
         app.MapFrontEndFallback(settings["Web"]);
 
         if (!describing && settings.GetValue("Demo", false))

@@ -98,6 +98,35 @@ public sealed class LiveTests : IAsyncLifetime
         await SilentAsync();
     }
 
+    [Fact]
+    public async Task A_connection_stays_though_the_practice_lives_in_another_year_than_the_machine()
+    {
+        // The web server looks once a second for connections to close, by the clock of the machine.
+        await Task.Delay(TimeSpan.FromSeconds(2.5));
+        _ear.Forget();
+        await _rukia.SetAsync(_return, "taxpayer.postal-address", "Quay 4");
+        await _ear.HearsAsync("changed");
+    }
+
+    [Fact]
+    public async Task A_connection_does_not_outlive_the_cookie_it_was_opened_with()
+    {
+        await using var practice = await Practice.StartAsync(demo: true, "--SignIn:Hours", "0.001");
+        var (rukia, pia) = (await practice.SignInAsync(Rukia), await practice.SignInAsync(Pia));
+        var id = await rukia.ReturnOfAsync("Tamsin", 2025);
+        await using var ear = await Ear.OpenAsync(practice, pia);
+        await ear.JoinAsync(id);
+        var cut = ear.IsCutAsync();
+        for (var quay = 1; !cut.IsCompleted; quay++)
+        {
+            // Rukia's own cookie is renewed by each of these.
+            await rukia.SetAsync(id, "taxpayer.postal-address", $"Quay {quay}");
+            await Task.Delay(200);
+        }
+
+        await cut;
+    }
+
     private async Task SilentAsync()
     {
         _ear.Forget();

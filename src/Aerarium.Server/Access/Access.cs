@@ -91,12 +91,13 @@ internal static class AccessSetup
     public static void AddAccess(this IServiceCollection services, IConfiguration settings)
     {
         var attemptsPerMinute = settings.GetValue("Attempts:PerMinute", 60);
+        var idle = TimeSpan.FromHours(settings.GetValue("SignIn:Hours", 10.0));
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
         {
             cookie.Cookie.Name = "aerarium";
             cookie.Cookie.HttpOnly = true;
             cookie.Cookie.SameSite = SameSiteMode.Strict;
-            cookie.ExpireTimeSpan = TimeSpan.FromHours(10);
+            cookie.ExpireTimeSpan = idle;
             cookie.SlidingExpiration = true;
             cookie.Events.OnRedirectToLogin = context => Answer(context, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => Answer(context, StatusCodes.Status403Forbidden);

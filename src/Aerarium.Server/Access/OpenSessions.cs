@@ -51,6 +51,10 @@ internal static class OpenSessions
     /// <summary>The token of the session somebody is signed in by; empty for nobody.</summary>
     public static string TokenOf(ClaimsPrincipal user) => user.FindFirstValue(Claim) ?? "";
 
+    /// <summary>When the cookie that a connection was opened with runs out, by the clock of the application.</summary>
+    public static DateTimeOffset EndOf(HttpContext? http) =>
+        http?.Features.Get<IAuthenticateResultFeature>()?.AuthenticateResult?.Properties?.ExpiresUtc ?? DateTimeOffset.MinValue;
+
     /// <summary>Refuses the cookie of an ended session, follows changed roles, and notes now and then that the session is in use.</summary>
     public static Task ValidateAsync(CookieValidatePrincipalContext context)
     {

@@ -8,9 +8,9 @@ namespace Aerarium.Server.Returns;
 
 /// <summary>
 /// Who has which return open, and everything that is said to them. What is said goes to those who may see the return at that moment, by
-/// their session, roles and teams as they are then; a connection whose right has gone is cut.
+/// their session, roles and teams as they are then; a connection whose right has gone, or whose cookie has run out, is cut.
 /// </summary>
-public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase practice) : IDisposable
+public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase practice, TimeProvider clock) : IDisposable
 {
     private readonly ConcurrentDictionary<string, Listener> _listeners = new();
     private readonly SemaphoreSlim _presence = new(1, 1);
@@ -20,7 +20,7 @@ public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase pra
     public async Task<bool> JoinAsync(HubCallerContext connection, long returnId)
     {
         var user = connection.User!;
-        var listener = new Listener(connection, OpenSessions.TokenOf(user), Caller.Of(user), returnId);
+        var listener = new Listener(connection, OpenSessions.TokenOf(user), Caller.Of(user), returnId, OpenSessions.EndOf(connection.GetHttpContext()));
         if (!May(listener))
         {
             return false;
@@ -108,11 +108,11 @@ public sealed class LiveReturns(IHubContext<ReturnHub> hub, PracticeDatabase pra
     }
 
     /// <summary>Whether a listener may see its return now. What a client keeps is joined by whoever has the file open, and by nobody else.</summary>
-    private bool May(Listener listener) => practice.ReadHere(unit =>
+    private bool May(Listener listener) => clock.GetUtcNow() < listener.Until && practice.ReadHere(unit =>
         Sessions.FindOpen(unit, listener.Session) is { } session
         && session.PersonId == listener.Person.Id
         && People.Find(unit, session.PersonId) is { } person
         && (KeptReturns.IsKept(listener.ReturnId) || new Caller(person.Id, person.Name, person.RoleList).Reach.Sees(unit, listener.ReturnId)));
 
-    private sealed record Listener(HubCallerContext Connection, string Session, Caller Person, long ReturnId);
+    private sealed record Listener(HubCallerContext Connection, string Session, Caller Person, long ReturnId, DateTimeOffset Until);
 }
