@@ -1,6 +1,6 @@
-/** How Debian's Chromium is started, for tests, pictures and benchmarks alike. */
+/** How Debian's headless Chromium is started, for tests, pictures and benchmarks alike. */
 export const chromiumOptions = {
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',

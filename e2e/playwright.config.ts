@@ -3,11 +3,13 @@ import { chromiumOptions } from './chromium.mjs'
 
 export default defineConfig({
   testDir: './tests',
+  globalSetup: './prepareDemonstration.ts',
   workers: 1,
   timeout: 240_000,
   expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
+    contextOptions: { reducedMotion: 'reduce' },
     viewport: { width: 1280, height: 800 },
     launchOptions: chromiumOptions,
   },

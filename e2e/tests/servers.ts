@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -28,15 +28,19 @@ async function answers(address: string): Promise<void> {
   throw new Error(`${address} did not answer`)
 }
 
+/** Where `prepareDemonstration` left a demonstration that every run of the servers begins with a copy of. */
+const prepared = () => process.env.AERARIUM_DEMONSTRATION
+
 /** The published server and stand-in with a fresh demonstration. */
 export class Servers {
   address = ''
   authority = ''
   private server: ChildProcess | null = null
   private standIn: ChildProcess | null = null
-  private readonly folder = mkdtempSync(join(tmpdir(), 'aerarium-e2e-'))
+  readonly folder = mkdtempSync(join(tmpdir(), 'aerarium-e2e-'))
 
   async start(demo = true) {
+    if (demo && prepared()) cpSync(prepared()!, this.folder, { recursive: true })
     this.address = `http://127.0.0.1:${await freePort()}`
     this.authority = `http://127.0.0.1:${await freePort()}`
     this.standIn = spawn(
@@ -76,6 +80,15 @@ export class Servers {
     const gone = new Promise((resolve) => this.server!.once('exit', resolve))
     this.server!.kill('SIGKILL')
     await gone
+  }
+
+  /** Lets both write what they have and end; the folder stays. */
+  async end() {
+    for (const process of [this.server!, this.standIn!]) {
+      const gone = new Promise((resolve) => process.once('exit', resolve))
+      process.kill('SIGTERM')
+      await gone
+    }
   }
 
   async fault(act: string, seconds?: number) {
@@ -178,7 +191,15 @@ export async function approveAndFile(approver: Page, address: string) {
 
 export const balance = (page: Page) => page.locator('[data-balance] .sum')
 
-export const test = base.extend<object, { servers: Servers }>({
+export const test = base.extend<{ windows: void }, { servers: Servers }>({
+  /** No window of one test stays open beside the next. */
+  windows: [
+    async ({ browser }, use) => {
+      await use()
+      await Promise.all(browser.contexts().map((context) => context.close()))
+    },
+    { auto: true },
+  ],
   servers: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {

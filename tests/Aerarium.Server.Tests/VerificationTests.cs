@@ -174,7 +174,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
         {
             walk = database.Read(unit => ActChain.Follow(unit, place, 7));
             Assert.Null(walk.Broken);
-            Assert.InRange(walk.To.ActId - place.ActId, 1, 7);
+            Assert.InRange(walk.To.ActId - place.ActId, walk.AtEnd ? 0 : 1, 7);
         }
 
         database.Write(unit => Acts.Add(unit, new Caller(1, "Rukia", []).Act("one", DateTimeOffset.UnixEpoch)));

@@ -15,8 +15,14 @@ const vuetify = createVuetify({
   theme: themes,
   defaults: {
     VBtn: { variant: 'flat', color: 'primary', rounded: 'sm', density: 'comfortable' },
-    VTextField: { variant: 'underlined', density: 'compact', color: 'primary', hideDetails: 'auto' },
-    VSelect: { variant: 'underlined', density: 'compact', color: 'primary', hideDetails: 'auto' },
+    VTextField: {
+      variant: 'underlined',
+      density: 'compact',
+      color: 'primary',
+      hideDetails: 'auto',
+      persistentHint: true,
+    },
+    VSelect: { variant: 'underlined', density: 'compact', color: 'primary', hideDetails: 'auto', persistentHint: true },
   },
 })
 
