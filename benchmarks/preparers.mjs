@@ -1,6 +1,9 @@
 // Two hundred preparers editing at once against the published server: every one has a return of their own and leaves a
-// field every two seconds or so. Prints percentiles of one run, edits lost (counted), and the server's memory.
-import { readFileSync } from 'node:fs'
+// field every two seconds or so. Prints percentiles of one run, edits lost (counted), and the server's memory; and, because the
+// machine is shared and every edit is made durable, what a bare write of a page made durable takes beside it in the same run.
+import { closeSync, fsyncSync, mkdtempSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { percentiles } from './percentiles.mjs'
 import { signIn } from './practice.mjs'
 
@@ -53,7 +56,24 @@ async function work(person, number) {
     await pause(PAUSE_MS)
   }
 }
-await Promise.all(people.map(work))
+const folder = mkdtempSync(join(tmpdir(), 'aerarium-bench-'))
+const file = openSync(join(folder, 'reference'), 'w')
+const page = Buffer.alloc(4096, 1)
+const reference = []
+/** Written apart from the people, so that it only waits for the disk. */
+async function writeBeside() {
+  const until = performance.now() + SECONDS * 1000
+  while (performance.now() < until) {
+    const started = performance.now()
+    writeSync(file, page)
+    fsyncSync(file)
+    reference.push(performance.now() - started)
+    await pause(50)
+  }
+}
+await Promise.all([...people.map(work), writeBeside()])
+closeSync(file)
+rmSync(folder, { recursive: true })
 
 let lost = 0
 for (const person of people) {
@@ -63,6 +83,7 @@ for (const person of people) {
 }
 const memory = readFileSync(`/proc/${serverProcess}/status`, 'utf8').match(/VmHWM:\s+(\d+)/)[1]
 console.log(`${people.length} preparers at once, an edit at the server: ${percentiles(times)}`)
+console.log(`a bare write made durable, beside it: ${percentiles(reference)}`)
 console.log(
   `edits refused ${refused}, last edits lost ${lost}; most memory of the server ${Math.round(memory / 1024)} MB`,
 )

@@ -53,7 +53,9 @@ public sealed class EReturnWriter
     private readonly HashSet<XmlElement> _answers = [];
     private readonly EReturnFormat _format;
     private readonly string _namespace;
+    private readonly Dictionary<(string Parent, string Name), int> _elements = [];
     private XmlElement _at;
+    private string _path;
     private RepeatingSection? _table;
     private int _row;
 
@@ -65,15 +67,16 @@ public sealed class EReturnWriter
         _namespace = schemaNamespace;
         _at = _document.CreateElement(root, _namespace);
         _document.AppendChild(_at);
+        _path = $"/{root}";
     }
 
     /// <summary>An element that groups others.</summary>
     public void Group(string name, Action content)
     {
-        var outer = _at;
-        _at = Append(name);
+        var (outer, outerPath) = (_at, _path);
+        (_at, _path) = Append(name);
         content();
-        _at = outer;
+        (_at, _path) = (outer, outerPath);
     }
 
     /// <summary>A group that is written only when a section of the return applies.</summary>
@@ -86,19 +89,32 @@ public sealed class EReturnWriter
     }
 
     /// <summary>One element for each row of a repeating section; inside, lines are named by column.</summary>
-    public void Rows(string name, string table, Action content)
+    /// <param name="name">Name of the element.</param>
+    /// <param name="table">Key of the repeating section.</param>
+    /// <param name="content">What is written of a row.</param>
+    /// <param name="of">
+    /// Inside the rows of another section: the column by which these rows say which of those they belong to, and only those of the row being written come;
+    /// null for all.
+    /// </param>
+    public void Rows(string name, string table, Action content, string? of = null)
     {
         var section = _evaluation.Definition.FindTable(table) ?? throw new KeyNotFoundException($"'{table}' is not a repeating section.");
+        var belongs = of is null ? null : _evaluation.Definition.LineOf($"{table}.{of}");
+        var (outer, outerRow) = (_table, _row);
         var count = _evaluation.IsOpen(section) ? _evaluation.RowsOf(section).Count : 0;
         for (var row = 0; row < count; row++)
         {
-            _table = section;
-            _row = row;
+            if (belongs is not null && RowPointedAt(belongs, row) != outerRow + 1)
+            {
+                continue;
+            }
+
+            (_table, _row) = (section, row);
             Group(name, content);
             _repeated.Add((XmlElement)_at.LastChild!);
         }
 
-        _table = null;
+        (_table, _row) = (outer, outerRow);
     }
 
     /// <summary>An element holding a line's value; left out when the line is blank or does not apply.</summary>
@@ -122,11 +138,13 @@ public sealed class EReturnWriter
     public void RowNumber(string name, string key)
     {
         var line = _evaluation.Definition.LineOf($"{_table!.Key}.{key}");
-        Put(name, line, Math.Max(1, _evaluation.Code(line, _row)).ToString(CultureInfo.InvariantCulture));
+        Put(name, line, RowPointedAt(line, _row).ToString(CultureInfo.InvariantCulture));
     }
 
+    private int RowPointedAt(Line reference, int row) => Math.Max(1, _evaluation.Code(reference, row));
+
     /// <summary>An element holding a fixed text.</summary>
-    public void Fixed(string name, string value) => Append(name).InnerText = value;
+    public void Fixed(string name, string value) => Append(name).Element.InnerText = value;
 
     /// <summary>Closes the file.</summary>
     public EReturn Finish()
@@ -155,21 +173,23 @@ public sealed class EReturnWriter
 
     private void Put(string name, Line line, string value)
     {
-        var element = Append(name);
+        var (element, path) = Append(name);
         element.InnerText = value;
         if (line.Kind == LineKind.Answer)
         {
             _answers.Add(element);
         }
 
-        _places[ElementPath.Of(element)] = new LinePlace(line.Key, _table is null ? null : _evaluation.RowsOf(_table)[_row].Id);
+        _places[path] = new LinePlace(line.Key, _table is null ? null : _evaluation.RowsOf(_table)[_row].Id);
     }
 
-    private XmlElement Append(string name)
+    /// <summary>A new element and its path, as <see cref="ElementPath"/> would find it; counted as it is written, so that a long list costs no search.</summary>
+    private (XmlElement Element, string Path) Append(string name)
     {
         var element = _document.CreateElement(name, _namespace);
         _at.AppendChild(element);
-        return element;
+        var number = _elements[(_path, name)] = _elements.GetValueOrDefault((_path, name)) + 1;
+        return (element, ElementPath.Beneath(_path, name, number));
     }
 }
 
@@ -179,18 +199,15 @@ public static class ElementPath
     /// <summary>The path of an element.</summary>
     public static string Of(XmlElement element)
     {
-        var path = new StringBuilder();
-        for (XmlNode? node = element; node is XmlElement at; node = at.ParentNode)
+        var number = 1;
+        for (var sibling = element.ParentNode!.FirstChild; sibling != element; sibling = sibling!.NextSibling)
         {
-            var before = 0;
-            for (var sibling = at.PreviousSibling; sibling is not null; sibling = sibling.PreviousSibling)
-            {
-                before += sibling is XmlElement other && other.LocalName == at.LocalName ? 1 : 0;
-            }
-
-            path.Insert(0, $"/{at.LocalName}{(before > 0 ? $"[{before + 1}]" : "")}");
+            number += sibling is XmlElement other && other.LocalName == element.LocalName ? 1 : 0;
         }
 
-        return path.ToString();
+        return Beneath(element.ParentNode is XmlElement parent ? Of(parent) : "", element.LocalName, number);
     }
+
+    /// <summary>The path of the so-manieth element of a name beneath another.</summary>
+    internal static string Beneath(string parent, string name, int number) => number > 1 ? $"{parent}/{name}[{number}]" : $"{parent}/{name}";
 }
