@@ -237,11 +237,10 @@ public sealed record Reach(long PersonId, bool SeesAll)
     public bool SeesClient(Unit unit, long clientId) => SeesAll || Teams.CanSeeClient(unit, PersonId, clientId);
 
     /// <summary>What return <c>r</c> must satisfy, without looking at its client; takes @seesAll and @personId. Few clients belong to a team.</summary>
-    internal const string ReturnCondition =
-        """
-        (@seesAll = 1 OR r.client_id NOT IN (
-            SELECT id FROM client WHERE team_id IS NOT NULL AND team_id NOT IN (SELECT team_id FROM person_team WHERE person_id = @personId)))
-        """;
+    internal const string ReturnCondition = $"(@seesAll = 1 OR r.client_id NOT IN ({Hidden}))";
+
+    /// <summary>The clients of teams that the person is not in; takes @personId.</summary>
+    internal const string Hidden = "SELECT id FROM client WHERE team_id IS NOT NULL AND team_id NOT IN (SELECT team_id FROM person_team WHERE person_id = @personId)";
 
     /// <summary>What client <c>c</c> must satisfy; takes @seesAll and @personId.</summary>
     internal const string Condition =

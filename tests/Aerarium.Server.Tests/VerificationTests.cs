@@ -63,7 +63,8 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
 
     private async Task<(string Kind, string After)> LatestActAsync()
     {
-        var act = (await _tarek.GetAsync("/api/acts"))[0]!;
+        // What the authority answers meanwhile is noted too.
+        var act = (await _tarek.GetAsync("/api/acts")).AsArray().First(a => a!["kind"]!.GetValue<string>() == "verify")!;
         return (act["kind"]!.GetValue<string>(), act["after"]!.GetValue<string>());
     }
 

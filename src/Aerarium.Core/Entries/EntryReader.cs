@@ -167,6 +167,6 @@ public static class EntryReader
 
         return date.Year is >= 1900 and <= 2100
             ? Reading.Of(date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
-            : Reading.Refuse($"{line.Label}: the year {date.Year} is out of reach; check the date.");
+            : Reading.Refuse($"{line.Label}: the year {date.Year} cannot be right; check the date.");
     }
 }

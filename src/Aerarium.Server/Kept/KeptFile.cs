@@ -42,7 +42,7 @@ public static class KeptFile
 
         var header = file.AsSpan(0, HeaderBytes);
         var key = PassphraseKey.Of(passphrase, header[8..])
-            ?? throw PlainProblem.Refused("The file asks for a derivation of the key that is out of reach; it is damaged, or was made by another program.");
+            ?? throw PlainProblem.Refused("The file asks for more memory or time to open than any file made here; it is damaged, or was made by another program.");
         var contents = new byte[file.Length - HeaderBytes - TagBytes];
         using var cipher = new AesGcm(key.Key, TagBytes);
         try

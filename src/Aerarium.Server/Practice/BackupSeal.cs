@@ -72,7 +72,7 @@ public sealed class BackupSeal(string passphrase, int memoryKiB = PassphraseKey.
             throw new InvalidDataException("This is not an encrypted backup.");
         }
 
-        var key = PassphraseKey.Of(passphrase, header.AsSpan(Mark.Length)) ?? throw new InvalidDataException("The backup asks for a derivation of its key that is out of reach; it is damaged, or was made by another program.");
+        var key = PassphraseKey.Of(passphrase, header.AsSpan(Mark.Length)) ?? throw new InvalidDataException("The backup asks for more memory or time to open than any backup made here; it is damaged, or was made by another program.");
         using var cipher = new AesGcm(key.Key, TagBytes);
         var (contents, segment) = (new byte[SegmentBytes + TagBytes], new byte[SegmentBytes]);
         for (uint number = 0; ; number++)

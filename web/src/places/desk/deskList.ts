@@ -5,7 +5,7 @@ export type Item = Schemas['DeskItem']
 export type Question = Schemas['DeskQuestion']
 
 /** Rows read at first, more than a screen holds; and rows read on while scrolling. */
-const FIRST = 30
+const FIRST = 24
 const PAGE = 100
 
 /** The lists a practice works through, in the order of the work. */
