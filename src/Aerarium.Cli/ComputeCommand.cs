@@ -11,43 +11,109 @@ namespace Aerarium.Cli;
 /// <c>compute</c>: reads a case, or an array of cases, of the form
 /// <c>{"return": "ke/employment-income", "year": 2024, "entries": {"form.line": value, "form.rows": [{"column": value}]}}</c>
 /// with an optional <c>"today": "2025-06-01"</c>, and prints values, findings and Outcome as JSON. Exit 0; or exit 2 with
-/// a message that names the unknown key or the bad value.
+/// a message of one line that names the case and the place, and nothing computed. Asked for <c>--each</c>, an array is computed case by case: what is
+/// wrong with one stands in its place as <c>{"error": ...}</c>, the others are computed, and the exit is 2 when any was wrong.
 /// </summary>
 public static class ComputeCommand
 {
     private static readonly JsonSerializerOptions Printing = new() { WriteIndented = true };
 
     /// <summary>Runs the command.</summary>
-    public static int Run(string file, TextReader input, TextWriter output, TextWriter errors)
+    public static int Run(string file, bool each, TextReader input, TextWriter output, TextWriter errors)
     {
-        JsonNode? read;
+        JsonDocument read;
         try
         {
-            read = JsonNode.Parse(file == "-" ? input.ReadToEnd() : File.ReadAllText(file));
+            read = JsonDocument.Parse(file == "-" ? input.ReadToEnd() : File.ReadAllText(file));
         }
         catch (JsonException problem)
         {
             errors.WriteLine($"{file}: not JSON; {problem.Message}");
             return 2;
         }
-        catch (IOException problem)
+        catch (Exception problem) when (problem is IOException or UnauthorizedAccessException)
         {
-            errors.WriteLine($"{file}: cannot be read; {problem.Message}");
+            errors.WriteLine(Directory.Exists(file) ? $"{file}: a folder; give a file with a case, or '-' for standard input." : $"{file}: cannot be read; {problem.Message}");
             return 2;
         }
 
+        using (read)
+        {
+            var wrong = 0;
+            try
+            {
+                JsonNode result = read.RootElement.ValueKind == JsonValueKind.Array
+                    ? new JsonArray([.. read.RootElement.EnumerateArray().Select((item, index) => One(item, $"case {index + 1}"))])
+                    : One(read.RootElement, "the case");
+                output.WriteLine(result.ToJsonString(Printing));
+                return wrong == 0 ? 0 : 2;
+            }
+            catch (CaseException problem)
+            {
+                errors.WriteLine(problem.Message);
+                return 2;
+            }
+
+            JsonNode One(JsonElement item, string where)
+            {
+                try
+                {
+                    Check(item, where);
+                    return Compute(JsonNode.Parse(item.GetRawText()), where);
+                }
+                catch (CaseException problem) when (each)
+                {
+                    wrong++;
+                    errors.WriteLine(problem.Message);
+                    return new JsonObject { ["error"] = problem.Message };
+                }
+            }
+        }
+    }
+
+    /// <summary>What JSON lets through and no case may have: a key given twice, of which one would be lost in silence, and text that is no text.</summary>
+    private static void Check(JsonElement element, string where)
+    {
+        switch (element.ValueKind)
+        {
+            case JsonValueKind.Object:
+                var keys = new HashSet<string>();
+                foreach (var property in element.EnumerateObject())
+                {
+                    var key = Readable(() => property.Name, $"{where}, a key");
+                    if (!keys.Add(key))
+                    {
+                        throw new CaseException($"{where}: key '{key}' is given twice; keep one of them.");
+                    }
+
+                    Check(property.Value, $"{where}, {key}");
+                }
+
+                break;
+            case JsonValueKind.Array:
+                foreach (var (index, item) in element.EnumerateArray().Index())
+                {
+                    Check(item, $"{where}, row {index + 1}");
+                }
+
+                break;
+            case JsonValueKind.String:
+                Readable(() => element.GetString()!, where);
+                break;
+            default:
+                break;
+        }
+    }
+
+    private static string Readable(Func<string> text, string where)
+    {
         try
         {
-            JsonNode result = read is JsonArray cases
-                ? new JsonArray([.. cases.Select((item, index) => Compute(item, $"case {index + 1}"))])
-                : Compute(read, "the case");
-            output.WriteLine(result.ToJsonString(Printing));
-            return 0;
+            return text();
         }
-        catch (CaseException problem)
+        catch (InvalidOperationException)
         {
-            errors.WriteLine(problem.Message);
-            return 2;
+            throw new CaseException($"{where}: half a character (a lone surrogate such as \\ud800); write the text anew.");
         }
     }
 
@@ -110,6 +176,18 @@ public static class ComputeCommand
             if (Read(line, value, $"{where}, {key}") is { } canonical)
             {
                 entries.Values[key] = canonical;
+            }
+        }
+
+        foreach (var line in definition.Lines.Where(l => l is { Kind: LineKind.Row, Target: not null }))
+        {
+            var there = entries.RowsOf(line.Target!.Key).Select(r => r.Id).ToHashSet();
+            var references = line.Table is null
+                ? [(Place: line.Key, Value: entries.Values.GetValueOrDefault(line.Key))]
+                : entries.RowsOf(line.Table.Key).Select(r => (Place: $"{line.Table.Key}, row {r.Id}, {line.Name}", Value: r.Values.GetValueOrDefault(line.Name)));
+            foreach (var (place, row) in references.Where(g => g.Value is not null && !there.Contains(g.Value)))
+            {
+                throw new CaseException($"{where}, {place}: there is no row {row} of '{line.Target.Key}'; it has {(there.Count == 1 ? "1 row" : $"{there.Count} rows")}.");
             }
         }
 

@@ -3,7 +3,8 @@ using Aerarium.Core.Definitions;
 
 return args switch
 {
-    ["compute", var file] => ComputeCommand.Run(file, Console.In, Console.Out, Console.Error),
+    ["compute", var file] => ComputeCommand.Run(file, each: false, Console.In, Console.Out, Console.Error),
+    ["compute", var file, "--each"] => ComputeCommand.Run(file, each: true, Console.In, Console.Out, Console.Error),
     ["lines", var id, var year] => LinesCommand.Run(id, year, Periods.WholeYear, Console.Out, Console.Error),
     ["lines", var id, var year, var period] => LinesCommand.Run(id, year, period, Console.Out, Console.Error),
     ["verify", var file] => VerifyCommand.Run(file, Console.Out, Console.Error),
@@ -14,7 +15,7 @@ static int Usage()
 {
     Console.Error.WriteLine("""
         Usage:
-          compute FILE          computes one case, or an array of cases, of entries ('-' reads standard input)
+          compute FILE [--each] computes one case, or an array of cases, of entries ('-' reads standard input)
           lines RETURN YEAR [PERIOD]  lists every line of a return
           verify PARCEL         verifies the Parcel of a filed return, on its own
         """);

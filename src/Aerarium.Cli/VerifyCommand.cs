@@ -56,16 +56,17 @@ public static class VerifyCommand
             throw new FormatException(problem);
         }
 
-        if (definition.Revision == frozen.RuleRevision)
+        if (frozen.ComesOutBy(definition) || definition.FigureRevision == frozen.FigureRevision)
         {
             var evaluation = definition.Evaluate(frozen.Entries, frozen.Day);
-            tell(FrozenReturn.FiguresOf(evaluation).SequenceEqual(frozen.Figures), $"{frozen.Figures.Count} figures come out as frozen");
+            var other = definition.FigureRevision == frozen.FigureRevision ? "" : ", by rules of another revision";
+            tell(FrozenReturn.FiguresOf(evaluation).SequenceEqual(frozen.Figures), $"{frozen.Figures.Count} figures come out as frozen{other}");
             var rebuilt = Catalogue.TypeOf(frozen.Definition).EReturn.InFormOf(eReturn).Write(evaluation).Content;
             tell((xml ? XmlSignature.Unsigned(rebuilt) : rebuilt).AsSpan().SequenceEqual(xml ? XmlSignature.Unsigned(eReturn) : eReturn), "the e-return, built again from the frozen return, has the same bytes");
         }
         else
         {
-            tell(false, $"the rules here are another revision ({definition.Revision[..12]}) than those of the return ({frozen.RuleRevision[..12]}); verify with the version of that day");
+            tell(false, "the rules here are of another revision than those of the return, and give other figures; verify with the version of that day");
         }
 
         foreach (var (name, schema) in files.Where(f => f.Key.StartsWith(ParcelFiles.Schema + "/", StringComparison.Ordinal)))

@@ -5,11 +5,11 @@ namespace Aerarium.Countries.Tests;
 
 public class CommandLineTests
 {
-    private static (int Exit, string Output, string Errors) Compute(string input)
+    private static (int Exit, string Output, string Errors) Compute(string input, bool each = false)
     {
         using var output = new StringWriter();
         using var errors = new StringWriter();
-        var exit = ComputeCommand.Run("-", new StringReader(input), output, errors);
+        var exit = ComputeCommand.Run("-", each, new StringReader(input), output, errors);
         return (exit, output.ToString(), errors.ToString());
     }
 
@@ -48,6 +48,11 @@ public class CommandLineTests
     [InlineData("""{"employment.employers":[{"basic-pay":5},{"basic-pay":"five"}]}""", "employment.employers, row 2, basic-pay: Basic pay: 'five' is not an amount")]
     [InlineData("""{"employment.employers":[{"basic-pay":-5}]}""", "cannot be negative")]
     [InlineData("""{"employment.employers":[{"months":13}]}""", "must be between 1 and 12")]
+    [InlineData("""{"tax.relief":1,"tax.relief":2}""", "the case, entries: key 'tax.relief' is given twice")]
+    [InlineData("""{"employment.employers":[{"months":1,"months":2}]}""", "the case, entries, employment.employers, row 1: key 'months' is given twice")]
+    [InlineData("""{"employment.employers":[{"name":"\ud800 Ltd"}]}""", "employment.employers, row 1, name: half a character")]
+    [InlineData("""{"employment.employers":[{"months":12}],"employment.cars":[{"provided-by":2}]}""", "employment.cars, row 1, provided-by: there is no row 2 of 'employment.employers'; it has 1 row.")]
+    [InlineData("""{"employment.cars":[{"provided-by":1}]}""", "there is no row 1 of 'employment.employers'; it has 0 rows.")]
     [InlineData("""{"employment.employers":[{"basic-pay":1.005}]}""", "more than two decimals")]
     [InlineData("""{"employment.employers":[{"basic-pay":1e30}]}""", "larger than any amount")]
     [InlineData("""{"employment.employers":[{"basic-pay":[1]}]}""", "expected one value, not array")]
@@ -82,10 +87,32 @@ public class CommandLineTests
     }
 
     [Fact]
+    public void What_is_wrong_with_one_case_of_many_is_named_and_none_is_computed_unless_asked()
+    {
+        var cases = $"[{Case("""{"employment.employers":[{"basic-pay":10000}]}""")},{Case("""{"tax.tax":5}""")},{Case("{}")}]";
+        var (exit, output, errors) = Compute(cases);
+        Assert.Equal((2, "", "case 2, tax.tax: this line is computed and cannot be given.\n"), (exit, output, errors));
+        (exit, output, errors) = Compute(cases, each: true);
+        Assert.Equal((2, "case 2, tax.tax: this line is computed and cannot be given.\n"), (exit, errors));
+        var results = JsonNode.Parse(output)!.AsArray();
+        Assert.Equal(10_000m, results[0]!["outcome"]!["income"]!.GetValue<decimal>());
+        Assert.Equal("case 2, tax.tax: this line is computed and cannot be given.", results[1]!["error"]!.GetValue<string>());
+        Assert.NotNull(results[2]!["outcome"]);
+    }
+
+    [Fact]
+    public void A_folder_in_place_of_a_file_is_told()
+    {
+        using var errors = new StringWriter();
+        Assert.Equal(2, ComputeCommand.Run(AppContext.BaseDirectory, false, TextReader.Null, TextWriter.Null, errors));
+        Assert.Contains("a folder; give a file with a case", errors.ToString());
+    }
+
+    [Fact]
     public void A_file_that_is_not_there_is_named()
     {
         using var errors = new StringWriter();
-        Assert.Equal(2, ComputeCommand.Run("/nowhere/case.json", TextReader.Null, TextWriter.Null, errors));
+        Assert.Equal(2, ComputeCommand.Run("/nowhere/case.json", false, TextReader.Null, TextWriter.Null, errors));
         Assert.Contains("/nowhere/case.json", errors.ToString());
     }
 
