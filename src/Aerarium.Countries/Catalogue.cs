@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
 using Aerarium.Countries.Kenya;
 using Aerarium.Countries.Kenya.EmploymentIncome;
 using Aerarium.Countries.Kenya.Parameters;
@@ -28,7 +29,8 @@ public sealed record ReturnType(
 /// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
 public static class Catalogue
 {
-    private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Definition> Built = new();
+    private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Lazy<Definition>> Built = new();
+    private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Lazy<Definition>> Checked = new();
 
     private static readonly IReadOnlyList<string> TheYear = [Periods.WholeYear];
 
@@ -79,8 +81,21 @@ public static class Catalogue
         }
 
         problem = null;
-        return Built.GetOrAdd((id, year, period), key => type.Create(key.Year, key.Period));
+        return Checked.GetOrAdd((id, year, period), _ => new Lazy<Definition>(() =>
+        {
+            var definition = Create(type, year, period)!;
+            if (definition.TiedReturns.Count > 0)
+            {
+                TieCircles.Check(definition, (other, ofYear, ofPeriod) => Create(TypeOf(other), ofYear, ofPeriod));
+            }
+
+            return definition;
+        })).Value;
     }
+
+    /// <summary>A definition whose ties may not have been followed yet; null when the year or period is not covered.</summary>
+    private static Definition? Create(ReturnType type, int year, string period) => !type.Years.Contains(year) || !type.Periods.Contains(period) ? null
+        : Built.GetOrAdd((type.Id, year, period), _ => new Lazy<Definition>(() => type.Create(year, period))).Value;
 
     /// <summary>The definition of a return for a year and period.</summary>
     /// <exception cref="KeyNotFoundException">There is none; the message says what is covered.</exception>

@@ -129,7 +129,7 @@ public class PhilippinesCoupleTests
         {
             var tie = Catalogue.Get(IndividualAnnualReturn.ReturnId, 2025).FindTable("deductions.losses")!.RowTie!;
             Assert.Equal((IndividualAnnualReturn.ReturnId, 1), (tie.Return.Definition, tie.Return.YearsBack));
-            return [.. tie.Rows(before).Select(r => (r.Values.GetValueOrDefault("year"), r.Values.GetValueOrDefault("loss"), r.Values.GetValueOrDefault("applied")))];
+            return [.. tie.RowsFrom(before).Select(r => (r.Values.GetValueOrDefault("year"), r.Values.GetValueOrDefault("loss"), r.Values.GetValueOrDefault("applied")))];
         }
     }
 

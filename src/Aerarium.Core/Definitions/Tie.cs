@@ -1,5 +1,7 @@
+using System.Globalization;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Definitions;
 
@@ -7,7 +9,7 @@ namespace Aerarium.Core.Definitions;
 /// <param name="Definition">Country and return.</param>
 /// <param name="YearsBack">How many years before this return's year; zero for the same year.</param>
 /// <param name="Period">Its period, see <see cref="Periods"/>.</param>
-/// <param name="Relation">Whose it is: null for the client's own, otherwise the relation, such as spouse.</param>
+/// <param name="Relation">Whose it is: null for the client's own; otherwise of everybody related so: spouse, child or parent.</param>
 public sealed record TiedReturn(string Definition, int YearsBack = 0, string Period = Periods.WholeYear, string? Relation = null)
 {
     /// <summary>A line of that return.</summary>
@@ -19,10 +21,68 @@ public sealed record TiedReturn(string Definition, int YearsBack = 0, string Per
 /// <param name="Line">Key of its line.</param>
 public sealed record TieSource(TiedReturn Return, string Line);
 
-/// <summary>Rows that come from another return of the same client, such as the losses it left.</summary>
+/// <summary>
+/// Rows that come from another return, such as the losses it left: which of its rows, and what stands in each column. Where several people of the
+/// relation have that return, the rows of all of them come.
+/// </summary>
 /// <param name="Return">The return.</param>
-/// <param name="Rows">The rows it gives: stable ids and canonical values by column name of this return's section.</param>
-public sealed record RowTie(TiedReturn Return, Func<Evaluation, IEnumerable<EntryRow>> Rows);
+/// <param name="Rows">Key of the repeating section they come from.</param>
+/// <param name="IdentifiedBy">The column there by which a row is known again; rows blank in it are left out.</param>
+/// <param name="Columns">What stands in the columns here.</param>
+public sealed record RowTie(TiedReturn Return, string Rows, string IdentifiedBy, IReadOnlyList<TiedColumn> Columns)
+{
+    /// <summary>A column there; rows that have zero in it are left out, such as losses that are used up.</summary>
+    public string? LeftOutAtZero { get; init; }
+
+    /// <summary>One more row from a single line there, such as the loss of that year itself; null for none.</summary>
+    public TiedSingle? AndSingle { get; init; }
+
+    /// <summary>The rows another return gives: stable ids, and canonical values by column name here.</summary>
+    public IEnumerable<EntryRow> RowsFrom(Evaluation there)
+    {
+        var section = there.Definition.FindTable(Rows) ?? throw new RuleException($"'{Rows}' is no repeating section of {there.Definition.Id}, from which rows are to come.");
+        Line Column(string name) => section.Lines.FirstOrDefault(l => l.Name == name) ?? throw new RuleException($"'{Rows}' has no column '{name}', from which rows are to come.");
+
+        // In a year in which the section does not apply nothing is computed, and what was entered goes on as it is.
+        string? Value(string name, int row) => there.IsOpen(section) ? there.Value(Column(name), row) : there.RowsOf(section)[row].Values.GetValueOrDefault(Column(name).Name);
+        for (var row = 0; row < there.RowsOf(section).Count; row++)
+        {
+            if (Value(IdentifiedBy, row) is { } known && (LeftOutAtZero is null || Value(LeftOutAtZero, row) is not "0"))
+            {
+                yield return new EntryRow($"tied-{known}")
+                {
+                    Values = Columns.Select(c => (c.Column, Value: c.In(name => Value(name, row)))).Where(c => c.Value is not null).ToDictionary(c => c.Column, c => c.Value!),
+                };
+            }
+        }
+
+        if (AndSingle is { } single && there.Amount(single.Line) is var amount and > 0)
+        {
+            var year = $"{there.Definition.Year}";
+            yield return new EntryRow($"tied-{year}")
+            {
+                // Nothing has been added up for it yet.
+                Values = new(Columns.Where(c => c.From.Count > 1).Select(c => KeyValuePair.Create(c.Column, "0"))) { [single.YearIn] = year, [single.AmountIn] = Figures.Canonical(amount) },
+            };
+        }
+    }
+}
+
+/// <summary>What stands in a column of rows that come from another return.</summary>
+/// <param name="Column">The column here.</param>
+/// <param name="From">The columns there: one whose value is taken, or several amounts that are added up, blanks as zero.</param>
+public sealed record TiedColumn(string Column, params IReadOnlyList<string> From)
+{
+    internal string? In(Func<string, string?> there) => From.Count == 1
+        ? there(From[0])
+        : Figures.Canonical(From.Sum(name => there(name) is { } value ? decimal.Parse(value, CultureInfo.InvariantCulture) : 0));
+}
+
+/// <summary>A row that comes from a single line of another return, where that is above zero; columns that add up begin at zero.</summary>
+/// <param name="Line">Key of the line.</param>
+/// <param name="AmountIn">The column here that takes its amount.</param>
+/// <param name="YearIn">The column here that takes the year of the other return.</param>
+public sealed record TiedSingle(string Line, string AmountIn, string YearIn);
 
 /// <summary>The period of a year that a return covers.</summary>
 public static class Periods

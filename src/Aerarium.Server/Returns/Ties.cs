@@ -38,7 +38,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
     /// <summary>Reads it; <paramref name="open"/> opens another return in the same unit of work.</summary>
     public static TieState Of(Unit unit, ReturnRecord record, Definition definition, Func<ReturnRecord, Workspace> open)
     {
-        var found = new Dictionary<TiedReturn, Workspace?>();
+        var found = new Dictionary<TiedReturn, List<Workspace>>();
         if (definition.TiedReturns.Count == 0)
         {
             return None;
@@ -46,18 +46,20 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
 
         foreach (var tied in definition.TiedReturns)
         {
-            var owner = tied.Relation is null ? record.ClientId : Ties.Related(unit, record.ClientId, tied.Relation);
-            var source = owner is { } client ? Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period) : null;
-            found[tied] = source is null ? null : open(source);
+            found[tied] =
+            [
+                .. Relatives.Of(unit, record.ClientId, tied.Relation)
+                    .Select(client => Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period)).OfType<ReturnRecord>().Select(open),
+            ];
         }
 
         return new TieState(
             [.. definition.Lines.Where(l => l.Ties.Count > 0).Select(line => View(line, record, found))],
             [
-                .. definition.Tables.Where(t => t.RowTie is not null && found[t.RowTie.Return] is not null).Select(table =>
+                .. definition.Tables.Where(t => t.RowTie is not null && found[t.RowTie.Return].Count > 0).Select(table =>
                 {
-                    var source = found[table.RowTie!.Return]!;
-                    return new TiedRows(table, Title(source), [.. table.RowTie.Rows(source.Evaluation)]);
+                    var sources = found[table.RowTie!.Return];
+                    return new TiedRows(table, string.Join(", ", sources.Select(Title).Distinct()), [.. sources.SelectMany(source => RowsOf(table.RowTie, source))]);
                 }),
             ]);
     }
@@ -108,21 +110,24 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
         : line.Kind is LineKind.Money or LineKind.Count ? Figures.Money(Number(value))
         : line.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value;
 
-    private static TieView View(Line line, ReturnRecord record, Dictionary<TiedReturn, Workspace?> found)
+    /// <summary>Rows of several relatives are told apart by whose they are.</summary>
+    private static IEnumerable<EntryRow> RowsOf(RowTie tie, Workspace source) => tie.RowsFrom(source.Evaluation)
+        .Select(row => tie.Return.Relation is null ? row : row with { Id = $"{row.Id}-{source.Record.ClientId}" });
+
+    private static TieView View(Line line, ReturnRecord record, Dictionary<TiedReturn, List<Workspace>> found)
     {
-        var sources = line.Ties.Where(t => found[t.Return] is not null).Select(t =>
+        var sources = line.Ties.SelectMany(t => found[t.Return].Select(source =>
         {
-            var source = found[t.Return]!;
             var from = source.Definition.LineOf(t.Line);
             return new TieSourceView(source.Record.Id, Title(source), from.Key, from.Label, source.Evaluation.Value(from));
-        }).ToList();
+        })).ToList();
         var value = sources.Select(s => s.Value).OfType<string>().ToList() is not { Count: > 0 } given ? null
             : line.Kind is LineKind.Money or LineKind.Count ? Figures.Canonical(given.Sum(Number)) : given[0];
         return new TieView(
             line.Key,
             value,
             sources,
-            [.. line.Ties.Where(t => found[t.Return] is null).Select(t => $"{Catalogue.TypeOf(t.Return.Definition).Title} {Periods.InWords(record.Year - t.Return.YearsBack, t.Return.Period)}").Distinct()]);
+            [.. line.Ties.Where(t => found[t.Return].Count == 0).Select(t => $"{Catalogue.TypeOf(t.Return.Definition).Title} {Periods.InWords(record.Year - t.Return.YearsBack, t.Return.Period)}").Distinct()]);
     }
 
     private static string Title(Workspace source) => $"{source.Definition.Title} {source.InWords}";
@@ -173,7 +178,10 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         return result;
     }
 
-    /// <summary>Carries what has changed in a return into the returns that are tied to it, and on from there; those that changed.</summary>
+    /// <summary>
+    /// Carries what has changed in a return into the returns that are tied to it, and on from there until nothing moves; those that changed. A return
+    /// that was done before one of its sources moved again is done again; that this ends, <see cref="TieCircles"/> makes sure of.
+    /// </summary>
     /// <param name="returnId">The return.</param>
     /// <param name="caller">Who changed it.</param>
     /// <param name="moved">The lines that are different now; null when any may be.</param>
@@ -181,7 +189,6 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
     {
         var results = new List<EditResult>();
         var waiting = new Queue<(long Id, IReadOnlySet<string>? Moved)>([(returnId, moved)]);
-        var seen = new HashSet<long>();
         while (waiting.TryDequeue(out var source))
         {
             foreach (var dependent in database.Read(unit => Storage.Returns.Find(unit, source.Id) is { } record ? DependentsOf(unit, record, source.Moved) : []))
@@ -190,10 +197,7 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
                 if (Follow(dependent.Id, caller) is { } result)
                 {
                     results.Add(result);
-                    if (seen.Add(dependent.Id))
-                    {
-                        waiting.Enqueue((dependent.Id, null));
-                    }
+                    waiting.Enqueue((dependent.Id, null));
                 }
             }
         }
@@ -201,17 +205,12 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         return results;
     }
 
-    /// <summary>The client related to another in a way, or null.</summary>
-    internal static long? Related(Unit unit, long clientId, string relation) =>
-        Relations.Of(unit, clientId).Where(r => r.Kind == relation).Select(r => (long?)(r.ClientId == clientId ? r.OfId : r.ClientId)).FirstOrDefault();
-
     /// <summary>The returns tied to another by any of some lines; by any line at all where none are named.</summary>
     private static IReadOnlyList<ReturnRecord> DependentsOf(Unit unit, ReturnRecord source, IReadOnlySet<string>? moved)
     {
         var own = Storage.Returns.OfClient(unit, source.ClientId).Where(r => IsTied(r, relation: null));
-        var related = Relations.Of(unit, source.ClientId).SelectMany(relation =>
-            Storage.Returns.OfClient(unit, relation.ClientId == source.ClientId ? relation.OfId : relation.ClientId).Where(r => IsTied(r, relation.Kind)));
-        return [.. own.Concat(related)];
+        var related = Relatives.Seeing(unit, source.ClientId).SelectMany(r => Storage.Returns.OfClient(unit, r.ClientId).Where(other => IsTied(other, r.As)));
+        return [.. own.Concat(related).DistinctBy(r => r.Id)];
 
         bool IsTied(ReturnRecord record, string? relation)
         {

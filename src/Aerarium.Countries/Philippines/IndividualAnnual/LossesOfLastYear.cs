@@ -1,8 +1,4 @@
-using System.Globalization;
 using Aerarium.Core.Definitions;
-using Aerarium.Core.Engine;
-using Aerarium.Core.Entries;
-using Aerarium.Core.Formulas;
 
 namespace Aerarium.Countries.Philippines.IndividualAnnual;
 
@@ -13,34 +9,13 @@ namespace Aerarium.Countries.Philippines.IndividualAnnual;
 internal static class LossesOfLastYear
 {
     /// <summary>The losses of one column, by the key of its deductions form.</summary>
-    public static RowTie In(string form) => new(new TiedReturn(IndividualAnnualReturn.ReturnId, 1), before => Of(before, form));
-
-    private static IEnumerable<EntryRow> Of(Evaluation before, string form)
+    public static RowTie In(string form) => new(
+        new TiedReturn(IndividualAnnualReturn.ReturnId, 1),
+        $"{form}.losses",
+        "year",
+        [new TiedColumn("year", "year"), new TiedColumn("loss", "loss"), new TiedColumn("applied", "applied", "used")])
     {
-        var section = before.Definition.FindTable($"{form}.losses")!;
-        Line Column(string name) => section.Lines.First(l => l.Name == name);
-        var rows = before.RowsOf(section);
-        for (var row = 0; row < rows.Count; row++)
-        {
-            var counted = before.IsOpen(section);
-            if (rows[row].Values.GetValueOrDefault("year") is not { } year || rows[row].Values.GetValueOrDefault("loss") is not { } loss
-                || (counted && before.Amount(Column("left"), row) == 0))
-            {
-                continue;
-            }
-
-            var applied = decimal.Parse(rows[row].Values.GetValueOrDefault("applied") ?? "0", CultureInfo.InvariantCulture);
-            yield return Row(year, loss, applied + (counted ? before.Amount(Column("used"), row) : 0));
-        }
-
-        if (before.Amount($"{form}.own-loss") is var own and > 0)
-        {
-            yield return Row($"{before.Definition.Year}", Figures.Canonical(own), 0);
-        }
-    }
-
-    private static EntryRow Row(string year, string loss, decimal applied) => new($"tied-{year}")
-    {
-        Values = new() { ["year"] = year, ["loss"] = loss, ["applied"] = Figures.Canonical(applied) },
+        LeftOutAtZero = "left",
+        AndSingle = new TiedSingle($"{form}.own-loss", AmountIn: "loss", YearIn: "year"),
     };
 }
