@@ -309,6 +309,17 @@ public class KenyaLawTests
         Assert.DoesNotContain(evaluation.Findings, f => f.Id == "after-due-date");
     }
 
+    /// <summary>The balance of 2025 is due on 30 April 2026 (ITA s. 92): told up to that day, overdue from the next.</summary>
+    [Theory]
+    [InlineData("2026-04-30", "pay-by", "payment-overdue")]
+    [InlineData("2026-05-01", "payment-overdue", "pay-by")]
+    public void A_balance_is_told_until_its_day_and_overdue_after_it(string day, string told, string not)
+    {
+        var findings = new KenyaCase(2025).Employer(2_400_000).On(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture)).Evaluate().Findings.Select(f => f.Id).ToList();
+        Assert.Contains(told, findings);
+        Assert.DoesNotContain(not, findings);
+    }
+
     [Fact]
     public void A_particular_the_practice_keeps_is_missed_by_name() =>
         Assert.Contains(new KenyaCase(2025).Employer(240_000).Evaluate().Findings, f => f.Id == "declaration.agent-pin:missing" && f.Message.Contains("Practice page"));

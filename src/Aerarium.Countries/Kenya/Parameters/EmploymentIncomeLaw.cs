@@ -1,274 +1,207 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 using static Aerarium.Core.Definitions.Confidence;
+using static Aerarium.Core.Definitions.Figure;
 
 namespace Aerarium.Countries.Kenya.Parameters;
 
 /// <summary>
-/// The figures of the law for the return of a resident individual with employment income: one record per year of
-/// income. Amounts in Kenya shillings. Income Tax Act (Cap. 470) is ITA; Tax Procedures Act, 2015 is TPA; Tax Laws
+/// The figures of the law for the return of a resident individual with employment income, each with its history by year of income, the calendar year
+/// (ITA s. 2). Amounts in Kenya shillings. Income Tax Act (Cap. 470) is ITA; Tax Procedures Act, 2015 is TPA; Tax Laws
 /// (Amendment) Act, 2024, in force 27 December 2024, is TLAA 2024; Affordable Housing Act, 2024 is AHA. All from memory
 /// of the statutes; the confidence says how far each may be relied on.
 /// </summary>
-public sealed record EmploymentIncomeLaw
+public sealed class EmploymentIncomeLaw : LawInForce
 {
-    /// <summary>Year of income: the calendar year (ITA s. 2).</summary>
-    public required int Year { get; init; }
+    private EmploymentIncomeLaw(int year)
+        : base(year)
+    {
+    }
+
+    /// <summary>The years covered.</summary>
+    public static readonly IReadOnlyList<int> Years = [2024, 2025];
+
+    /// <summary>The law of a year.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
+    public static EmploymentIncomeLaw For(int year) => Years.Contains(year)
+        ? new EmploymentIncomeLaw(year)
+        : throw new ArgumentOutOfRangeException(nameof(year), year, "Kenya, employment income covers the years of income 2024 and 2025.");
 
     /// <summary>
     /// Whether the rules changed during the year, with the December payroll: 2024 only. Then limits are counted per
     /// month before and after, and contributions are split.
     /// </summary>
-    public required bool ChangesInDecember { get; init; }
+    public bool ChangesInDecember => Year == 2024;
+
+    /// <summary>Whether a loan to build one's home qualifies.</summary>
+    public bool ConstructionQualifies => Year >= 2025;
 
     // Tax and reliefs
 
     /// <summary>Annual bands of tax, resident individual.</summary>
-    public required RateSchedule Bands { get; init; }
+    public RateSchedule Bands => InForce(new DatedTable<RateSchedule>("bands").From(2024, new RateSchedule(
+        "bands of tax", "ITA s. 34, Third Schedule Head B para. 1; TLAA (No. 2) 2020; Finance Act 2023", Certain,
+        (288_000, 10), (100_000, 25), (5_612_000, 30), (3_600_000, 32.5m), (null, 35))));
 
     /// <summary>Personal relief for a full year.</summary>
-    public required Parameter PersonalRelief { get; init; }
+    public Parameter PersonalRelief => InForce(Money("personal-relief", "personal relief for the year", "ITA s. 30, Third Schedule Head A")
+        .From(2024, 28_800, Certain));
 
     /// <summary>Personal relief for one month of a shorter period.</summary>
-    public required Parameter PersonalReliefMonth { get; init; }
+    public Parameter PersonalReliefMonth => InForce(Money("personal-relief-month", "personal relief for a month", "ITA s. 30, Third Schedule Head A")
+        .From(2024, 2_400, Unsure, "Counting months of a shorter period is not settled."));
 
     /// <summary>Rate of insurance relief.</summary>
-    public required Parameter InsuranceReliefRate { get; init; }
+    public Parameter InsuranceReliefRate => InForce(Percent("insurance-relief-rate", "rate of insurance relief", "ITA s. 31")
+        .From(2024, 15, Certain));
 
     /// <summary>Limit of insurance relief for the year.</summary>
-    public required Parameter InsuranceReliefLimit { get; init; }
+    public Parameter InsuranceReliefLimit => InForce(Money("insurance-relief-limit", "limit of insurance relief", "ITA s. 31")
+        .From(2024, 60_000, Certain));
 
     /// <summary>Rate of affordable housing relief, in years that have it.</summary>
-    public Parameter? HousingReliefRate { get; init; }
+    public Parameter? HousingReliefRate => InForceOrNone(Percent("housing-relief-rate", "rate of affordable housing relief", "ITA s. 30A; AHA 2024; repealed by TLAA 2024")
+        .From(2024, 15, Certain, "Levy paid 19 March to the November payroll: likely.")
+        .RepealedFrom(2025));
 
     /// <summary>Limit of affordable housing relief, in years that have it.</summary>
-    public Parameter? HousingReliefLimit { get; init; }
+    public Parameter? HousingReliefLimit => InForceOrNone(Money("housing-relief-limit", "limit of affordable housing relief", "ITA s. 30A; AHA 2024")
+        .From(2024, 108_000, Certain)
+        .RepealedFrom(2025));
 
     /// <summary>Rate of post-retirement medical fund relief, in years that have it.</summary>
-    public Parameter? MedicalReliefRate { get; init; }
+    public Parameter? MedicalReliefRate => InForceOrNone(Percent("medical-relief-rate", "rate of post-retirement medical fund relief", "ITA s. 30B, Finance Act 2023; repealed by TLAA 2024")
+        .From(2024, 15, Likely)
+        .RepealedFrom(2025));
 
     /// <summary>Limit of post-retirement medical fund relief, in years that have it.</summary>
-    public Parameter? MedicalReliefLimit { get; init; }
+    public Parameter? MedicalReliefLimit => InForceOrNone(Money("medical-relief-limit", "limit of post-retirement medical fund relief", "ITA s. 30B, Finance Act 2023")
+        .From(2024, 60_000, Likely)
+        .RepealedFrom(2025));
 
     // Deductions
 
     /// <summary>Part of pensionable pay that may be contributed.</summary>
-    public required Parameter PensionShare { get; init; }
+    public Parameter PensionShare => InForce(Percent("pension-share", "part of pensionable pay", "ITA s. 22A")
+        .From(2024, 30, Certain));
 
     /// <summary>Limit of own retirement contributions for the year.</summary>
-    public required Parameter PensionLimit { get; init; }
+    public Parameter PensionLimit => InForce(Money("pension-limit", "limit for the year {year}", "ITA s. 22A, 22B; TLAA 2024")
+        .From(2024, 250_000, Unsure, "20,000 a month to November and 30,000 for December; other readings are 240,000 and 360,000.")
+        .From(2025, 360_000, Certain));
 
     /// <summary>The same for one month.</summary>
-    public required Parameter PensionLimitMonth { get; init; }
+    public Parameter PensionLimitMonth => InForce(Money("pension-limit-month", "limit for a month", "ITA s. 22A, 22B; TLAA 2024")
+        .From(2024, 30_000, Likely, label: "limit for December {year}")
+        .From(2025, 30_000, Certain));
 
     /// <summary>The same for one month before the change in December, in the year it changed.</summary>
-    public Parameter? PensionLimitMonthBefore { get; init; }
+    public Parameter? PensionLimitMonthBefore => InForceOrNone(Money("pension-limit-month-before", "limit a month to November {year}", "ITA s. 22A, 22B")
+        .From(2024, 20_000, Certain)
+        .RepealedFrom(2025));
 
     /// <summary>Limit of interest on the loan for one's home, for the year.</summary>
-    public required Parameter MortgageLimit { get; init; }
+    public Parameter MortgageLimit => InForce(Money("mortgage-limit", "limit for the year {year}", "ITA s. 15(3)(b); TLAA 2024")
+        .From(2024, 305_000, Unsure, "25,000 a month to November and 30,000 for December; other readings are 300,000 and 360,000.")
+        .From(2025, 360_000, Certain));
 
     /// <summary>The same for one month.</summary>
-    public required Parameter MortgageLimitMonth { get; init; }
+    public Parameter MortgageLimitMonth => InForce(Money("mortgage-limit-month", "limit for a month", "ITA s. 15(3)(b); TLAA 2024")
+        .From(2024, 30_000, Likely, label: "limit for December {year}")
+        .From(2025, 30_000, Certain));
 
     /// <summary>The same for one month before the change in December, in the year it changed.</summary>
-    public Parameter? MortgageLimitMonthBefore { get; init; }
-
-    /// <summary>Whether a loan to build one's home qualifies.</summary>
-    public required bool ConstructionQualifies { get; init; }
+    public Parameter? MortgageLimitMonthBefore => InForceOrNone(Money("mortgage-limit-month-before", "limit a month to November {year}", "ITA s. 15(3)(b)")
+        .From(2024, 25_000, Certain)
+        .RepealedFrom(2025));
 
     /// <summary>Limit of post-retirement medical fund contributions deducted, one month.</summary>
-    public required Parameter MedicalLimitMonth { get; init; }
+    public Parameter MedicalLimitMonth => InForce(Money("medical-limit-month", "limit for a month", "ITA s. 15; TLAA 2024")
+        .From(2024, 15_000, Likely, label: "limit for December {year}")
+        .From(2025, 15_000, Certain));
 
     /// <summary>The same for the year.</summary>
-    public required Parameter MedicalLimit { get; init; }
+    public Parameter MedicalLimit => InForce(Money("medical-limit", "limit for the year {year}", "ITA s. 15; TLAA 2024")
+        .From(2024, 15_000, Likely, "Contributions of December only.")
+        .From(2025, 180_000, Certain));
 
     /// <summary>Part of an employee's pay taken as affordable housing levy; used to question a certificate, never to compute one.</summary>
-    public required Parameter LevyRate { get; init; }
+    public Parameter LevyRate => InForce(Percent("levy-rate", "affordable housing levy, part of gross pay", "AHA 2024 s. 4")
+        .From(2024, 1.5m, Certain));
 
     /// <summary>Part of an employee's pay taken as social health insurance; used to question a certificate.</summary>
-    public required Parameter HealthInsuranceRate { get; init; }
+    public Parameter HealthInsuranceRate => InForce(Percent("health-insurance-rate", "social health insurance, part of gross pay", "Social Health Insurance Act 2023, regulations")
+        .From(2024, 2.75m, Certain));
 
     /// <summary>Least social health insurance contribution for a month; used to question a certificate.</summary>
-    public required Parameter HealthInsuranceLeastMonth { get; init; }
+    public Parameter HealthInsuranceLeastMonth => InForce(Money("health-insurance-least-month", "least social health insurance contribution a month", "Social Health Insurance Act 2023, regulations")
+        .From(2024, 300, Certain));
 
     // Benefits in kind
 
     /// <summary>Part of the car's cost that counts for a month.</summary>
-    public required Parameter CarCostRate { get; init; }
+    public Parameter CarCostRate => InForce(Percent("car-cost-rate", "part of the car's cost for a month", "ITA s. 5(2B)")
+        .From(2024, 2, Certain));
 
     /// <summary>Fixed monthly rate of a saloon, hatchback or estate by engine size.</summary>
-    public required StepTable SaloonRates { get; init; }
+    public StepTable SaloonRates => InForce(new DatedTable<StepTable>("saloon-rates").From(2024, new StepTable(
+        "fixed monthly rate by engine size, saloon, hatchback or estate", "Prescribed rates under ITA s. 5(2B)", Likely,
+        (1_200, 3_600), (1_500, 4_200), (1_750, 5_800), (2_000, 7_200), (3_000, 8_600), (null, 14_400))));
 
     /// <summary>Fixed monthly rate of a pick-up or panel van by engine size.</summary>
-    public required StepTable PickUpRates { get; init; }
+    public StepTable PickUpRates => InForce(new DatedTable<StepTable>("pick-up-rates").From(2024, new StepTable(
+        "fixed monthly rate by engine size, pick-up or panel van", "Prescribed rates under ITA s. 5(2B)", Likely,
+        (1_750, 3_600), (null, 4_200))));
 
     /// <summary>Fixed monthly rate of a four-wheel utility vehicle.</summary>
-    public required Parameter UtilityRate { get; init; }
+    public Parameter UtilityRate => InForce(Money("utility-rate", "fixed monthly rate, four-wheel utility vehicle", "Prescribed rates under ITA s. 5(2B)")
+        .From(2024, 7_200, Likely));
 
     /// <summary>Part of pay that housing is worth at least.</summary>
-    public required Parameter HousingShare { get; init; }
+    public Parameter HousingShare => InForce(Percent("housing-share", "part of pay and benefits", "ITA s. 5(3)")
+        .From(2024, 15, Certain, "Beside a fair market rent, whether the 15 per cent applies is unsure."));
 
     /// <summary>The same for an agricultural employee required to live on the farm.</summary>
-    public required Parameter HousingShareAgricultural { get; init; }
+    public Parameter HousingShareAgricultural => InForce(Percent("housing-share-agricultural", "part of pay and benefits, agricultural employee", "ITA s. 5(3)(c)")
+        .From(2024, 10, Certain));
 
     /// <summary>Minor benefits below this total are exempt; from it on, all of them are taxable.</summary>
-    public required Parameter MinorBenefitsLimit { get; init; }
+    public Parameter MinorBenefitsLimit => InForce(Money("minor-benefits-limit", "minor benefits exempt below", "ITA s. 5(2)(b); TLAA 2024")
+        .From(2024, 36_000, Unsure, "Raised on 27 December 2024; the figure for 2024 as a whole is unsure.", source: "ITA s. 5(2)(b)")
+        .From(2025, 60_000, Certain, "A total of exactly this amount is taxable: likely."));
 
     // Disability
 
     /// <summary>Income exempt for a person holding an exemption certificate, one month.</summary>
-    public required Parameter DisabilityExemptionMonth { get; init; }
+    public Parameter DisabilityExemptionMonth => InForce(Money(
+            "disability-exemption-month", "income exempt for a month", "Persons with Disabilities (Income Tax Deductions and Exemptions) Order 2010, L.N. 36/2010")
+        .From(2024, 150_000, Certain));
 
     /// <summary>Limit of home and personal care deducted, one month.</summary>
-    public required Parameter CareLimitMonth { get; init; }
+    public Parameter CareLimitMonth => InForce(Money("care-limit-month", "limit of home and personal care for a month", "L.N. 36/2010")
+        .From(2024, 50_000, Likely));
 
     // Dates and charges
 
     /// <summary>Day by which the balance is to be paid.</summary>
-    public required Deadline Payment { get; init; }
+    public Deadline Payment => new("payment", "Balance of tax to be paid", new DateOnly(Year + 1, 4, 30), "ITA s. 92", Certain);
 
     /// <summary>Day by which the return is to be filed.</summary>
-    public required Deadline Filing { get; init; }
+    public Deadline Filing => new("filing", "Return to be filed", new DateOnly(Year + 1, 6, 30), "ITA s. 52B", Certain);
 
     /// <summary>Late filing, share of the tax payable under the return.</summary>
-    public required Parameter LateFilingRate { get; init; }
+    public Parameter LateFilingRate => InForce(Percent("late-filing-rate", "late filing, part of the tax payable", "TPA s. 83(1)")
+        .From(2024, 5, Likely));
 
     /// <summary>Late filing, least amount.</summary>
-    public required Parameter LateFilingLeast { get; init; }
+    public Parameter LateFilingLeast => InForce(Money("late-filing-least", "late filing, least amount", "TPA s. 83(1)")
+        .From(2024, 2_000, Certain));
 
     /// <summary>Late payment, share of the unpaid tax.</summary>
-    public required Parameter LatePaymentRate { get; init; }
+    public Parameter LatePaymentRate => InForce(Percent("late-payment-rate", "late payment, part of the unpaid tax", "TPA s. 83A")
+        .From(2024, 5, Certain));
 
     /// <summary>Late payment interest for each month begun.</summary>
-    public required Parameter InterestRateMonth { get; init; }
-
-    /// <summary>The years covered.</summary>
-    public static readonly IReadOnlyList<int> Years = [2024, 2025];
-
-    /// <summary>The record of a year.</summary>
-    /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
-    public static EmploymentIncomeLaw For(int year) => year switch
-    {
-        2024 => IncomeOf2024,
-        2025 => IncomeOf2025,
-        _ => throw new ArgumentOutOfRangeException(nameof(year), year, "Kenya, employment income covers the years of income 2024 and 2025."),
-    };
-
-    private static readonly RateSchedule BandsFromJuly2023 = new(
-        "bands of tax",
-        "ITA s. 34, Third Schedule Head B para. 1; TLAA (No. 2) 2020; Finance Act 2023",
-        Certain,
-        (288_000, 10),
-        (100_000, 25),
-        (5_612_000, 30),
-        (3_600_000, 32.5m),
-        (null, 35));
-
-    private static readonly StepTable PrescribedSaloonRates = new(
-        "fixed monthly rate by engine size, saloon, hatchback or estate",
-        "Prescribed rates under ITA s. 5(2B)",
-        Likely,
-        (1_200, 3_600),
-        (1_500, 4_200),
-        (1_750, 5_800),
-        (2_000, 7_200),
-        (3_000, 8_600),
-        (null, 14_400));
-
-    private static readonly StepTable PrescribedPickUpRates = new(
-        "fixed monthly rate by engine size, pick-up or panel van",
-        "Prescribed rates under ITA s. 5(2B)",
-        Likely,
-        (1_750, 3_600),
-        (null, 4_200));
-
-    private static readonly EmploymentIncomeLaw IncomeOf2024 = new()
-    {
-        Year = 2024,
-        ChangesInDecember = true,
-
-        Bands = BandsFromJuly2023,
-        PersonalRelief = Parameter.Money("personal relief for the year", 28_800, "ITA s. 30, Third Schedule Head A", Certain),
-        PersonalReliefMonth = Parameter.Money("personal relief for a month", 2_400, "ITA s. 30, Third Schedule Head A", Unsure, "Counting months of a shorter period is not settled."),
-        InsuranceReliefRate = Parameter.Percent("rate of insurance relief", 15, "ITA s. 31", Certain),
-        InsuranceReliefLimit = Parameter.Money("limit of insurance relief", 60_000, "ITA s. 31", Certain),
-        HousingReliefRate = Parameter.Percent("rate of affordable housing relief", 15, "ITA s. 30A; AHA 2024; repealed by TLAA 2024", Certain, "Levy paid 19 March to the November payroll: likely."),
-        HousingReliefLimit = Parameter.Money("limit of affordable housing relief", 108_000, "ITA s. 30A; AHA 2024", Certain),
-        MedicalReliefRate = Parameter.Percent("rate of post-retirement medical fund relief", 15, "ITA s. 30B, Finance Act 2023; repealed by TLAA 2024", Likely),
-        MedicalReliefLimit = Parameter.Money("limit of post-retirement medical fund relief", 60_000, "ITA s. 30B, Finance Act 2023", Likely),
-
-        PensionShare = Parameter.Percent("part of pensionable pay", 30, "ITA s. 22A", Certain),
-        PensionLimit = Parameter.Money("limit for the year 2024", 250_000, "ITA s. 22A, 22B; TLAA 2024", Unsure, "20,000 a month to November and 30,000 for December; other readings are 240,000 and 360,000."),
-        PensionLimitMonth = Parameter.Money("limit for December 2024", 30_000, "ITA s. 22A, 22B; TLAA 2024", Likely),
-        PensionLimitMonthBefore = Parameter.Money("limit a month to November 2024", 20_000, "ITA s. 22A, 22B", Certain),
-        MortgageLimit = Parameter.Money("limit for the year 2024", 305_000, "ITA s. 15(3)(b); TLAA 2024", Unsure, "25,000 a month to November and 30,000 for December; other readings are 300,000 and 360,000."),
-        MortgageLimitMonth = Parameter.Money("limit for December 2024", 30_000, "ITA s. 15(3)(b); TLAA 2024", Likely),
-        MortgageLimitMonthBefore = Parameter.Money("limit a month to November 2024", 25_000, "ITA s. 15(3)(b)", Certain),
-        ConstructionQualifies = false,
-        MedicalLimitMonth = Parameter.Money("limit for December 2024", 15_000, "ITA s. 15; TLAA 2024", Likely),
-        MedicalLimit = Parameter.Money("limit for the year 2024", 15_000, "ITA s. 15; TLAA 2024", Likely, "Contributions of December only."),
-        LevyRate = Parameter.Percent("affordable housing levy, part of gross pay", 1.5m, "AHA 2024 s. 4", Certain),
-        HealthInsuranceRate = Parameter.Percent("social health insurance, part of gross pay", 2.75m, "Social Health Insurance Act 2023, regulations", Certain),
-        HealthInsuranceLeastMonth = Parameter.Money("least social health insurance contribution a month", 300, "Social Health Insurance Act 2023, regulations", Certain),
-
-        CarCostRate = Parameter.Percent("part of the car's cost for a month", 2, "ITA s. 5(2B)", Certain),
-        SaloonRates = PrescribedSaloonRates,
-        PickUpRates = PrescribedPickUpRates,
-        UtilityRate = Parameter.Money("fixed monthly rate, four-wheel utility vehicle", 7_200, "Prescribed rates under ITA s. 5(2B)", Likely),
-        HousingShare = Parameter.Percent("part of pay and benefits", 15, "ITA s. 5(3)", Certain, "Beside a fair market rent, whether the 15 per cent applies is unsure."),
-        HousingShareAgricultural = Parameter.Percent("part of pay and benefits, agricultural employee", 10, "ITA s. 5(3)(c)", Certain),
-        MinorBenefitsLimit = Parameter.Money("minor benefits exempt below", 36_000, "ITA s. 5(2)(b)", Unsure, "Raised on 27 December 2024; the figure for 2024 as a whole is unsure."),
-
-        DisabilityExemptionMonth = Parameter.Money("income exempt for a month", 150_000, "Persons with Disabilities (Income Tax Deductions and Exemptions) Order 2010, L.N. 36/2010", Certain),
-        CareLimitMonth = Parameter.Money("limit of home and personal care for a month", 50_000, "L.N. 36/2010", Likely),
-
-        Payment = new Deadline("payment", "Balance of tax to be paid", new DateOnly(2025, 4, 30), "ITA s. 92", Certain),
-        Filing = new Deadline("filing", "Return to be filed", new DateOnly(2025, 6, 30), "ITA s. 52B", Certain),
-        LateFilingRate = Parameter.Percent("late filing, part of the tax payable", 5, "TPA s. 83(1)", Likely),
-        LateFilingLeast = Parameter.Money("late filing, least amount", 2_000, "TPA s. 83(1)", Certain),
-        LatePaymentRate = Parameter.Percent("late payment, part of the unpaid tax", 5, "TPA s. 83A", Certain),
-        InterestRateMonth = Parameter.Percent("interest for a month", 1, "TPA s. 38", Certain),
-    };
-
-    private static readonly EmploymentIncomeLaw IncomeOf2025 = new()
-    {
-        Year = 2025,
-        ChangesInDecember = false,
-
-        Bands = BandsFromJuly2023,
-        PersonalRelief = Parameter.Money("personal relief for the year", 28_800, "ITA s. 30, Third Schedule Head A", Certain),
-        PersonalReliefMonth = Parameter.Money("personal relief for a month", 2_400, "ITA s. 30, Third Schedule Head A", Unsure, "Counting months of a shorter period is not settled."),
-        InsuranceReliefRate = Parameter.Percent("rate of insurance relief", 15, "ITA s. 31", Certain),
-        InsuranceReliefLimit = Parameter.Money("limit of insurance relief", 60_000, "ITA s. 31", Certain),
-
-        PensionShare = Parameter.Percent("part of pensionable pay", 30, "ITA s. 22A", Certain),
-        PensionLimit = Parameter.Money("limit for the year 2025", 360_000, "ITA s. 22A, 22B; TLAA 2024", Certain),
-        PensionLimitMonth = Parameter.Money("limit for a month", 30_000, "ITA s. 22A, 22B; TLAA 2024", Certain),
-        MortgageLimit = Parameter.Money("limit for the year 2025", 360_000, "ITA s. 15(3)(b); TLAA 2024", Certain),
-        MortgageLimitMonth = Parameter.Money("limit for a month", 30_000, "ITA s. 15(3)(b); TLAA 2024", Certain),
-        ConstructionQualifies = true,
-        MedicalLimitMonth = Parameter.Money("limit for a month", 15_000, "ITA s. 15; TLAA 2024", Certain),
-        MedicalLimit = Parameter.Money("limit for the year 2025", 180_000, "ITA s. 15; TLAA 2024", Certain),
-        LevyRate = Parameter.Percent("affordable housing levy, part of gross pay", 1.5m, "AHA 2024 s. 4", Certain),
-        HealthInsuranceRate = Parameter.Percent("social health insurance, part of gross pay", 2.75m, "Social Health Insurance Act 2023, regulations", Certain),
-        HealthInsuranceLeastMonth = Parameter.Money("least social health insurance contribution a month", 300, "Social Health Insurance Act 2023, regulations", Certain),
-
-        CarCostRate = Parameter.Percent("part of the car's cost for a month", 2, "ITA s. 5(2B)", Certain),
-        SaloonRates = PrescribedSaloonRates,
-        PickUpRates = PrescribedPickUpRates,
-        UtilityRate = Parameter.Money("fixed monthly rate, four-wheel utility vehicle", 7_200, "Prescribed rates under ITA s. 5(2B)", Likely),
-        HousingShare = Parameter.Percent("part of pay and benefits", 15, "ITA s. 5(3)", Certain, "Beside a fair market rent, whether the 15 per cent applies is unsure."),
-        HousingShareAgricultural = Parameter.Percent("part of pay and benefits, agricultural employee", 10, "ITA s. 5(3)(c)", Certain),
-        MinorBenefitsLimit = Parameter.Money("minor benefits exempt below", 60_000, "ITA s. 5(2)(b); TLAA 2024", Certain, "A total of exactly this amount is taxable: likely."),
-
-        DisabilityExemptionMonth = Parameter.Money("income exempt for a month", 150_000, "Persons with Disabilities (Income Tax Deductions and Exemptions) Order 2010, L.N. 36/2010", Certain),
-        CareLimitMonth = Parameter.Money("limit of home and personal care for a month", 50_000, "L.N. 36/2010", Likely),
-
-        Payment = new Deadline("payment", "Balance of tax to be paid", new DateOnly(2026, 4, 30), "ITA s. 92", Certain),
-        Filing = new Deadline("filing", "Return to be filed", new DateOnly(2026, 6, 30), "ITA s. 52B", Certain),
-        LateFilingRate = Parameter.Percent("late filing, part of the tax payable", 5, "TPA s. 83(1)", Likely),
-        LateFilingLeast = Parameter.Money("late filing, least amount", 2_000, "TPA s. 83(1)", Certain),
-        LatePaymentRate = Parameter.Percent("late payment, part of the unpaid tax", 5, "TPA s. 83A", Certain),
-        InterestRateMonth = Parameter.Percent("interest for a month", 1, "TPA s. 38", Certain),
-    };
+    public Parameter InterestRateMonth => InForce(Percent("interest-rate-month", "interest for a month", "TPA s. 38")
+        .From(2024, 1, Certain));
 }

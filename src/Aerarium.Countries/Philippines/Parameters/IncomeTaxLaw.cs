@@ -1,74 +1,110 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 using static Aerarium.Core.Definitions.Confidence;
+using static Aerarium.Core.Definitions.Figure;
 
 namespace Aerarium.Countries.Philippines.Parameters;
 
 /// <summary>
-/// The figures of the law for the annual return of an individual: one record per taxable year, the calendar year.
+/// The figures of the law for the returns of an individual, each with its history by taxable year, the calendar year.
 /// Amounts in Philippine pesos. National Internal Revenue Code of 1997 as amended is NIRC; RA 10963 is TRAIN; RA 11976, in
 /// force 22 January 2024, is EOPT; Revenue Regulations are RR. All from memory of the statutes; the confidence says how far
 /// each may be relied on.
 /// </summary>
-public sealed record IncomeTaxLaw
+public sealed class IncomeTaxLaw : LawInForce
 {
-    /// <summary>Taxable year.</summary>
-    public required int Year { get; init; }
+    private IncomeTaxLaw(int year)
+        : base(year)
+    {
+    }
+
+    /// <summary>The years covered.</summary>
+    public static readonly IReadOnlyList<int> Years = [2021, 2024, 2025];
+
+    /// <summary>The law of a year.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
+    public static IncomeTaxLaw For(int year) => Years.Contains(year)
+        ? new IncomeTaxLaw(year)
+        : throw new ArgumentOutOfRangeException(nameof(year), year, "Philippines, annual return of individuals covers 2021, 2024 and 2025.");
 
     /// <summary>The graduated table.</summary>
-    public required RateSchedule Table { get; init; }
+    public RateSchedule Table => InForce(new DatedTable<RateSchedule>("graduated-table")
+        .From(2018, new RateSchedule(
+            "graduated table", "NIRC s. 24(A)(2)(a), TRAIN, 2018 to 2022", Certain,
+            (250_000, 0), (150_000, 20), (400_000, 25), (1_200_000, 30), (6_000_000, 32), (null, 35)))
+        .From(2023, new RateSchedule(
+            "graduated table", "NIRC s. 24(A)(2)(a), TRAIN, from 2023", Certain,
+            (250_000, 0), (150_000, 15), (400_000, 20), (1_200_000, 25), (6_000_000, 30), (null, 35))));
 
     /// <summary>Ceiling of benefits that are exempt, one for all employers together.</summary>
-    public Parameter BenefitsExempt { get; init; } = Parameter.Money("exempt benefits, ceiling", 90_000, "NIRC s. 32(B)(7)(e), TRAIN", Certain);
+    public Parameter BenefitsExempt => InForce(Money("benefits-exempt", "exempt benefits, ceiling", "NIRC s. 32(B)(7)(e), TRAIN")
+        .From(2018, 90_000, Certain));
 
     /// <summary>The rate on gross sales or receipts.</summary>
-    public Parameter EightPerCent { get; init; } = Parameter.Percent("rate on sales and receipts", 8, "NIRC s. 24(A)(2)(b), (c); RR 8-2018", Certain);
+    public Parameter EightPerCent => InForce(Percent("eight-per-cent", "rate on sales and receipts", "NIRC s. 24(A)(2)(b), (c); RR 8-2018")
+        .From(2018, 8, Certain));
 
     /// <summary>What is taken off sales and receipts first, for the purely self-employed.</summary>
-    public Parameter EightPerCentReduction { get; init; } = Parameter.Money("reduction of sales and receipts", 250_000, "NIRC s. 24(A)(2)(b); RR 8-2018", Certain);
+    public Parameter EightPerCentReduction => InForce(Money("eight-per-cent-reduction", "reduction of sales and receipts", "NIRC s. 24(A)(2)(b); RR 8-2018")
+        .From(2018, 250_000, Certain));
 
     /// <summary>Up to which gross sales and receipts that rate is open.</summary>
-    public Parameter EightPerCentCeiling { get; init; } = Parameter.Money("ceiling of sales and receipts", 3_000_000, "NIRC s. 24(A)(2)(b), 109(BB)", Certain);
+    public Parameter EightPerCentCeiling => InForce(Money("eight-per-cent-ceiling", "ceiling of sales and receipts", "NIRC s. 24(A)(2)(b), 109(BB)")
+        .From(2018, 3_000_000, Certain));
 
     /// <summary>The optional standard deduction.</summary>
-    public Parameter StandardDeduction { get; init; } = Parameter.Percent("optional standard deduction", 40, "NIRC s. 34(L); RR 16-2008", Certain);
+    public Parameter StandardDeduction => InForce(Percent("standard-deduction", "optional standard deduction", "NIRC s. 34(L); RR 16-2008")
+        .From(2018, 40, Certain));
 
     /// <summary>Entertainment: part of net sales of goods.</summary>
-    public Parameter EntertainmentGoods { get; init; } = Parameter.Percent("entertainment, part of net sales of goods", 0.5m, "RR 10-2002", Certain);
+    public Parameter EntertainmentGoods => InForce(Percent("entertainment-goods", "entertainment, part of net sales of goods", "RR 10-2002")
+        .From(2018, 0.5m, Certain));
 
     /// <summary>Entertainment: part of net revenue of services.</summary>
-    public Parameter EntertainmentServices { get; init; } = Parameter.Percent("entertainment, part of net revenue of services", 1, "RR 10-2002", Certain);
+    public Parameter EntertainmentServices => InForce(Percent("entertainment-services", "entertainment, part of net revenue of services", "RR 10-2002")
+        .From(2018, 1, Certain));
 
     /// <summary>By how much of interest income under final tax an interest expense is cut.</summary>
-    public Parameter InterestCut { get; init; } = Parameter.Percent("interest cut, part of interest under final tax", 20, "NIRC s. 34(B)(1), CREATE", Likely);
+    public Parameter InterestCut => InForce(Percent("interest-cut", "interest cut, part of interest under final tax", "NIRC s. 34(B)(1), CREATE")
+        .From(2018, 20, Likely));
 
     /// <summary>Contributions with a limit: part of business income before them.</summary>
-    public Parameter ContributionsLimit { get; init; } = Parameter.Percent(
-        "contributions, part of income before them", 10, "NIRC s. 34(H)(1)", Certain, "Taken before loss carry-over and special deductions: unsure.");
+    public Parameter ContributionsLimit => InForce(Percent("contributions-limit", "contributions, part of income before them", "NIRC s. 34(H)(1)")
+        .From(2018, 10, Certain, "Taken before loss carry-over and special deductions: unsure."));
 
     /// <summary>Above which tax due it may be paid in two parts.</summary>
-    public Parameter InstalmentFrom { get; init; } = Parameter.Money("tax due above which two parts are allowed", 2_000, "NIRC s. 56(A)(2)", Certain);
+    public Parameter InstalmentFrom => InForce(Money("instalment-from", "tax due above which two parts are allowed", "NIRC s. 56(A)(2)")
+        .From(2018, 2_000, Certain));
 
     /// <summary>The most that may be left for the second part.</summary>
-    public Parameter InstalmentShare { get; init; } = Parameter.Percent("second part, most of the tax due", 50, "NIRC s. 56(A)(2); the form", Likely);
+    public Parameter InstalmentShare => InForce(Percent("instalment-share", "second part, most of the tax due", "NIRC s. 56(A)(2); the form")
+        .From(2018, 50, Likely));
 
     /// <summary>Surcharge for filing or paying late, in full and for micro and small taxpayers.</summary>
-    public Parameter Surcharge { get; init; } = Parameter.Percent("surcharge", 25, "NIRC s. 248", Certain);
+    public Parameter Surcharge => InForce(Percent("surcharge", "surcharge", "NIRC s. 248")
+        .From(2018, 25, Certain));
 
     /// <summary>Surcharge of micro and small taxpayers.</summary>
-    public required Parameter SurchargeSmall { get; init; }
+    public Parameter SurchargeSmall => InForce(Percent("surcharge-small", "surcharge of micro and small taxpayers", "EOPT; RR 6-2024")
+        .From(2018, 25, Unsure, "Whether a return of {year} paid now has the lower rate of micro and small taxpayers is unsure; the full rate is used.", label: "surcharge", source: "NIRC s. 248")
+        .From(2024, 10, Certain));
 
     /// <summary>Interest a year on the unpaid tax.</summary>
-    public Parameter Interest { get; init; } = Parameter.Percent("interest a year", 12, "NIRC s. 249", Certain);
+    public Parameter Interest => InForce(Percent("interest", "interest a year", "NIRC s. 249")
+        .From(2018, 12, Certain));
 
     /// <summary>Interest of micro and small taxpayers.</summary>
-    public required Parameter InterestSmall { get; init; }
+    public Parameter InterestSmall => InForce(Percent("interest-small", "interest a year of micro and small taxpayers", "EOPT; RR 6-2024")
+        .From(2018, 12, Unsure, "Whether a return of {year} paid now has the lower rate of micro and small taxpayers is unsure; the full rate is used.", label: "interest a year", source: "NIRC s. 249")
+        .From(2024, 6, Certain));
 
     /// <summary>Following years in which a loss may be used.</summary>
-    public Parameter LossYears { get; init; } = Parameter.Number("years a loss may be used", 3, "NIRC s. 34(D)(3)", Certain, "For individuals: likely.");
+    public Parameter LossYears => InForce(Number("loss-years", "years a loss may be used", "NIRC s. 34(D)(3)")
+        .From(2018, 3, Certain, "For individuals: likely."));
 
     /// <summary>The same for losses of 2020 and 2021.</summary>
-    public Parameter LossYearsOf2020And2021 { get; init; } = Parameter.Number("years a loss of 2020 or 2021 may be used", 5, "RA 11494; RR 25-2020", Certain, "For individuals: likely.");
+    public Parameter LossYearsOf2020And2021 => InForce(Number("loss-years-of-2020-and-2021", "years a loss of 2020 or 2021 may be used", "RA 11494; RR 25-2020")
+        .From(2018, 5, Certain, "For individuals: likely."));
 
     /// <summary>Day by which the return is filed and the first part paid: 15 April, or the working day after it.</summary>
     public Deadline Filing => new(
@@ -89,41 +125,4 @@ public sealed record IncomeTaxLaw
         PhilippinesHolidays.Calendar.WorkingDayOnOrAfter(new DateOnly(Year, (3 * quarter) + 2, 15)),
         "NIRC s. 74",
         Certain);
-
-    /// <summary>The years covered.</summary>
-    public static readonly IReadOnlyList<int> Years = [2021, 2024, 2025];
-
-    /// <summary>The record of a year.</summary>
-    /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
-    public static IncomeTaxLaw For(int year) => year switch
-    {
-        2021 => Of2021,
-        2024 => Of2024,
-        2025 => Of2024 with { Year = 2025 },
-        _ => throw new ArgumentOutOfRangeException(nameof(year), year, "Philippines, annual return of individuals covers 2021, 2024 and 2025."),
-    };
-
-    private static readonly RateSchedule TableTo2022 = new(
-        "graduated table", "NIRC s. 24(A)(2)(a), TRAIN, 2018 to 2022", Certain,
-        (250_000, 0), (150_000, 20), (400_000, 25), (1_200_000, 30), (6_000_000, 32), (null, 35));
-
-    private static readonly RateSchedule TableFrom2023 = new(
-        "graduated table", "NIRC s. 24(A)(2)(a), TRAIN, from 2023", Certain,
-        (250_000, 0), (150_000, 15), (400_000, 20), (1_200_000, 25), (6_000_000, 30), (null, 35));
-
-    private static readonly IncomeTaxLaw Of2021 = new()
-    {
-        Year = 2021,
-        Table = TableTo2022,
-        SurchargeSmall = Parameter.Percent("surcharge", 25, "NIRC s. 248", Unsure, "Whether a return of 2021 paid now has the lower rate of micro and small taxpayers is unsure; the full rate is used."),
-        InterestSmall = Parameter.Percent("interest a year", 12, "NIRC s. 249", Unsure, "Whether a return of 2021 paid now has the lower rate of micro and small taxpayers is unsure; the full rate is used."),
-    };
-
-    private static readonly IncomeTaxLaw Of2024 = new()
-    {
-        Year = 2024,
-        Table = TableFrom2023,
-        SurchargeSmall = Parameter.Percent("surcharge of micro and small taxpayers", 10, "EOPT; RR 6-2024", Certain),
-        InterestSmall = Parameter.Percent("interest a year of micro and small taxpayers", 6, "EOPT; RR 6-2024", Certain),
-    };
 }
