@@ -11,13 +11,14 @@ namespace Aerarium.Filing;
 /// </summary>
 /// <param name="Definition">Country and return.</param>
 /// <param name="Year">Year.</param>
-/// <param name="RuleRevision">Revision of the rules that computed it.</param>
+/// <param name="FigureRevision">Revision of the rules that computed it; empty when it was frozen before these were kept apart from their words.</param>
+/// <param name="TextRevision">Revision of the words it was approved by, in the same way.</param>
 /// <param name="Day">Day of evaluation.</param>
 /// <param name="Entries">What was entered.</param>
 /// <param name="Period">Period of the year.</param>
 /// <param name="Figures">Computed values by line, for columns followed by a bar and the row.</param>
 public sealed record FrozenReturn(
-    string Definition, int Year, string RuleRevision, DateOnly Day, EntrySet Entries, string Period, IReadOnlyDictionary<string, string> Figures)
+    string Definition, int Year, string FigureRevision, string TextRevision, DateOnly Day, EntrySet Entries, string Period, IReadOnlyDictionary<string, string> Figures)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
 
@@ -25,7 +26,8 @@ public sealed record FrozenReturn(
     public static FrozenReturn Of(Evaluation evaluation, DateOnly day) => new(
         evaluation.Definition.Id,
         evaluation.Definition.Year,
-        evaluation.Definition.Revision,
+        evaluation.Definition.FigureRevision,
+        evaluation.Definition.TextRevision,
         day,
         Ordered(evaluation.Entries),
         evaluation.Definition.Period,
@@ -38,13 +40,16 @@ public sealed record FrozenReturn(
         try
         {
             var read = JsonSerializer.Deserialize<FrozenReturn>(content, Json);
-            return read is { Entries: not null, Figures: not null } ? read : throw new FormatException("The frozen return is incomplete.");
+            return read is { Entries: not null, Figures: not null } ? read with { FigureRevision = read.FigureRevision ?? "", TextRevision = read.TextRevision ?? "" } : throw new FormatException("The frozen return is incomplete.");
         }
         catch (JsonException problem)
         {
             throw new FormatException($"The frozen return cannot be read: {problem.Message}", problem);
         }
     }
+
+    /// <summary>Whether rules give what was frozen: they are the same, or every figure still comes out.</summary>
+    public bool ComesOutBy(Definition definition) => definition.FigureRevision == FigureRevision || FiguresOf(definition.Evaluate(Entries, Day)).SequenceEqual(Figures);
 
     /// <summary>The bytes that are kept.</summary>
     public byte[] Write() => JsonSerializer.SerializeToUtf8Bytes(this, Json);

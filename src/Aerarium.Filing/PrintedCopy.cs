@@ -276,7 +276,7 @@ public sealed class PrintedCopy
             _page = page;
             var text = $"Page {index + 1} of {_document.PageCount}";
             Write(text, _small, Secondary, Right - Measure(text, _small), 812);
-            Write($"Printed {_facts.Printed.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}. Rules {_evaluation.Definition.Revision[..12]}.", _small, Secondary, Left, 812);
+            Write($"Printed {_facts.Printed.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}. Rules {_evaluation.Definition.FigureRevision[..12]}.", _small, Secondary, Left, 812);
         }
     }
 

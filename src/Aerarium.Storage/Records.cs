@@ -236,7 +236,7 @@ public sealed record ApprovalRecord
     public long Revision { get; init; }
 
     /// <summary>Revision of the rules.</summary>
-    public required string RuleRevision { get; init; }
+    public required string FigureRevision { get; init; }
 
     /// <summary>The frozen entries, an artefact.</summary>
     public string? EntriesSha256 { get; init; }

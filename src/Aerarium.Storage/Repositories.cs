@@ -228,7 +228,7 @@ public static class Acceptances
 public static class Approvals
 {
     private const string Columns =
-        "id, return_id, state, handed_over_by, handed_over_at, approved_by, approved_at, second_by, second_at, remark, revision, rule_revision, entries_sha256";
+        "id, return_id, state, handed_over_by, handed_over_at, approved_by, approved_at, second_by, second_at, remark, revision, figure_revision, entries_sha256";
 
     /// <summary>The latest of a return, or null.</summary>
     public static ApprovalRecord? Latest(Unit unit, long returnId) =>
@@ -245,8 +245,8 @@ public static class Approvals
     public static long Add(Unit unit, ApprovalRecord approval) =>
         unit.Insert(
             """
-            INSERT INTO approval (return_id, state, handed_over_by, handed_over_at, revision, rule_revision)
-            VALUES (@ReturnId, @State, @HandedOverBy, @HandedOverAt, @Revision, @RuleRevision)
+            INSERT INTO approval (return_id, state, handed_over_by, handed_over_at, revision, figure_revision)
+            VALUES (@ReturnId, @State, @HandedOverBy, @HandedOverAt, @Revision, @FigureRevision)
             """,
             approval);
 

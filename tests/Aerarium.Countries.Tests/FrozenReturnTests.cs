@@ -31,10 +31,26 @@ public class FrozenReturnTests
     {
         var definition = Catalogue.Get("ke/employment-income", 2025);
         var frozen = FrozenReturn.Read(FrozenReturn.Of(definition.Evaluate(RandomEntries.Of(definition, 7), Day), Day).Write());
-        Assert.Equal((definition.Revision, Day, ""), (frozen.RuleRevision, frozen.Day, frozen.Period));
+        Assert.Equal((definition.FigureRevision, Day, ""), (frozen.FigureRevision, frozen.Day, frozen.Period));
         Assert.Equal(frozen.Figures, FrozenReturn.FiguresOf(definition.Evaluate(frozen.Entries, frozen.Day)));
         Assert.Contains("balance.balance", frozen.Figures.Keys);
         Assert.Contains(frozen.Figures.Keys, k => k.StartsWith("employment.employers.", StringComparison.Ordinal) && k.Contains('|', StringComparison.Ordinal));
+    }
+
+    /// <summary>What an earlier version froze names no such revision; it goes on counting while its figures come out.</summary>
+    [Fact]
+    public void What_was_frozen_before_figure_revisions_counts_while_its_figures_come_out()
+    {
+        var definition = Catalogue.Get("ke/employment-income", 2025);
+        var written = System.Text.Json.Nodes.JsonNode.Parse(FrozenReturn.Of(definition.Evaluate(RandomEntries.Of(definition, 7), Day), Day).Write())!.AsObject();
+        written["ruleRevision"] = "of an earlier version";
+        written.Remove("figureRevision");
+        written.Remove("textRevision");
+        Assert.True(Read().ComesOutBy(definition));
+        written["figures"]!["balance.balance"] = "0.01";
+        Assert.False(Read().ComesOutBy(definition));
+
+        FrozenReturn Read() => FrozenReturn.Read(Encoding.UTF8.GetBytes(written.ToJsonString()));
     }
 
     [Theory]

@@ -179,6 +179,13 @@ public class WithholdingCreditsTests
     [InlineData(7_333.49, 7_333)]
     public void The_credit_is_rounded_once(decimal withheld, decimal credit) => Assert.Equal(credit, new ListCase().Certificate("WI100", 200_000, withheld).Evaluate().Amount("list.credit"));
 
+    [Fact]
+    public void A_list_without_certificates_is_no_list()
+    {
+        Assert.Contains(new ListCase().Evaluate().Findings, f => f.Id == "no-certificates");
+        Assert.DoesNotContain(new ListCase().Certificate("WI010", 100, 5).Evaluate().Findings, f => f.Id == "no-certificates");
+    }
+
     public static TheoryData<string, string, ListCase> Rows_that_are_questioned => new()
     {
         { "E16", "payor-is-payee", new ListCase().With("payee.tin", "00551230000000").Certificate("WI010", 100, 5) },

@@ -62,7 +62,7 @@ public sealed class StorageTests : IDisposable
     private (long Return, long Built) Built(Unit unit)
     {
         var id = Returns.Add(unit, Return());
-        var approval = Approvals.Add(unit, new ApprovalRecord { ReturnId = id, State = "handed-over", HandedOverBy = _person, HandedOverAt = At, Revision = 1, RuleRevision = "r" });
+        var approval = Approvals.Add(unit, new ApprovalRecord { ReturnId = id, State = "handed-over", HandedOverBy = _person, HandedOverAt = At, Revision = 1, FigureRevision = "r" });
         var file = Artefacts.Keep(unit, [1], "application/xml", At);
         return (id, BuiltReturns.Add(unit, new BuiltRecord(0, id, approval, At, "s", file, file, "[]", null)));
     }

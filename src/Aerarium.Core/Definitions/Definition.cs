@@ -129,8 +129,11 @@ public abstract class Definition
     /// <param name="paid">The day it is paid.</param>
     public virtual IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) => [];
 
-    /// <summary>Hash of everything the definition says; kept with every return that is frozen.</summary>
-    public string Revision { get; private set; } = "";
+    /// <summary>Hash of everything that decides figures, findings and days, by key and value; kept with every return that is frozen.</summary>
+    public string FigureRevision { get; private set; } = "";
+
+    /// <summary>Hash of every word of the definition; a corrected label changes it and nothing else.</summary>
+    public string TextRevision { get; private set; } = "";
 
     /// <summary>The order of computation and its compiled form.</summary>
     public Evaluator Evaluator { get; private set; } = null!;
@@ -218,8 +221,11 @@ public abstract class Definition
 
         RuleCheck.Check(this);
         Evaluator = new Evaluator(this, RuleOrder.Of(this));
-        Revision = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(DefinitionText.Of(this))));
+        FigureRevision = HashOf(FigureText.Of(this));
+        TextRevision = HashOf(DefinitionText.Of(this));
     }
+
+    private static string HashOf(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
 
     private static Message MissingMessage(Line line) =>
         line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."

@@ -5,62 +5,83 @@ using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Engine;
 
-/// <summary>Everything a definition says, as one text: the basis of the rule revision.</summary>
+/// <summary>Every word of a definition, as one text: titles, labels, rules in words, messages, sources. The basis of the text revision.</summary>
 internal static class DefinitionText
 {
     public static string Of(Definition definition)
     {
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"{definition.Id} {Periods.InWords(definition.Year, definition.Period)}\n");
+        Say($"{definition.Title}|{definition.Country}|{definition.BalanceWords}");
+        foreach (var section in definition.Sections)
+        {
+            Say($"{section.Form.Title}|{section.Form.About}|{section.Title}|{section.Law}|{(section as RepeatingSection)?.RowLabel}");
+        }
+
         foreach (var line in definition.Lines)
         {
-            text.Append(CultureInfo.InvariantCulture, $"{line.Key}|{line.Kind}|{line.Formula?.Words}|{line.OpenWhen?.Words}|{line.RequiredWhen?.Words}|{line.Least}|{line.Most}|{line.Law}\n");
-            if (line.Formula is not null)
+            Say($"{line.Number}|{line.Label}|{line.Law}|{line.Hint}|{line.CopiedFrom}|{line.Unit}|{line.Rule}|{line.ElectionBinds}|{line.Override?.Judgement}");
+            Say($"{line.Formula?.Words}|{line.OpenWhen?.Words}|{line.RequiredWhen?.Words}");
+            foreach (var choice in line.Choices ?? [])
             {
-                Tables(line.Formula, text);
+                Say($"{choice.Code}|{choice.Label}");
             }
+
+            Figures(line.Formula);
         }
 
         foreach (var finding in definition.Findings)
         {
-            text.Append(CultureInfo.InvariantCulture, $"{finding.Id}|{finding.Severity}|{finding.When.Words}|{finding.Message}\n");
+            Say($"{finding.Id}|{finding.When.Words}|{finding.Message}");
+        }
+
+        foreach (var figure in definition.Outcome)
+        {
+            Say($"{figure.Label}");
+        }
+
+        foreach (var deadline in definition.Deadlines)
+        {
+            Say($"{deadline.Label}|{deadline.Source}|{deadline.Confidence}");
         }
 
         foreach (var part in definition.PaymentParts)
         {
-            text.Append(CultureInfo.InvariantCulture, $"{part.Label}|{part.Amount.Line.Key}|{part.Due.Day:yyyy-MM-dd}\n");
+            Say($"{part.Label}");
             foreach (var charge in definition.LateChargesOn(part.Amount, part.Due.Day, Law.OnToday))
             {
-                text.Append(CultureInfo.InvariantCulture, $"{charge.Label}|{charge.Amount.Words}|{charge.Law}\n");
+                Say($"{charge.Label}|{charge.Law}|{charge.Amount.Words}");
+                Figures(charge.Amount);
             }
         }
 
         return text.ToString();
-    }
 
-    private static void Tables(Formula formula, StringBuilder text)
-    {
-        if (formula is Progressive progressive)
+        void Say(FormattableString words) => text.Append(words.ToString(CultureInfo.InvariantCulture)).Append('\n');
+
+        void Figures(Formula? formula)
         {
-            foreach (var band in progressive.Schedule.Bands)
+            foreach (var fact in formula?.Facts ?? [])
             {
-                text.Append(CultureInfo.InvariantCulture, $"{progressive.Schedule.Label}|{band.From}|{band.To}|{band.Rate}\n");
+                switch (fact)
+                {
+                    case Parameter figure:
+                        Say($"{figure.Label}|{figure.ValueInWords}|{figure.Source}|{figure.Confidence}|{figure.Note}");
+                        break;
+                    case RateSchedule schedule:
+                        Say($"{schedule.Label}|{schedule.Source}|{schedule.Confidence}");
+                        break;
+                    case StepTable table:
+                        Say($"{table.Label}|{table.Source}|{table.Confidence}|{table.Words}");
+                        break;
+                    default:
+                        break;
+                }
             }
-        }
 
-        if (formula is Lookup lookup)
-        {
-            text.Append(CultureInfo.InvariantCulture, $"{lookup.Words}|{lookup.TableInWords}\n");
-        }
-
-        if (formula is Stepped stepped)
-        {
-            text.Append(CultureInfo.InvariantCulture, $"{stepped.Table.Label}|{stepped.Table.Words}\n");
-        }
-
-        foreach (var operand in formula.Operands)
-        {
-            Tables(operand, text);
+            foreach (var operand in formula?.Operands ?? [])
+            {
+                Figures(operand);
+            }
         }
     }
 }

@@ -39,6 +39,9 @@ public sealed class Aggregate(RepeatingSection section, AggregateKind kind, Amou
     public override IReadOnlyList<Formula> Operands => [.. new Formula?[] { Of, Where }.OfType<Formula>()];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Section, Kind];
+
+    /// <inheritdoc />
     public override string Words =>
         (Kind switch
         {
@@ -114,6 +117,9 @@ public sealed class AnyRow(RepeatingSection section, Condition where) : Conditio
     public override IReadOnlyList<Formula> Operands => [Where];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Section];
+
+    /// <inheritdoc />
     public override string Words => $"any {Section.RowLabel} where {Where.Words}";
 
     /// <inheritdoc />
@@ -165,6 +171,9 @@ public sealed class SumOfEarlierRows(RepeatingSection section, Amount of, Amount
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [Of, By];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Section];
 
     /// <inheritdoc />
     public override string Words => $"{Of.Words}, every {Section.RowLabel} before this one by {By.Words}";

@@ -15,6 +15,9 @@ public sealed class Constant(decimal value) : Amount
     public override IReadOnlyList<Formula> Operands => [];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Value];
+
+    /// <inheritdoc />
     public override string Words => Figures.Plain(Value);
 
     /// <inheritdoc />
@@ -35,6 +38,9 @@ public sealed class ParameterValue(Parameter parameter) : Amount
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Parameter];
 
     /// <inheritdoc />
     public override string Words => $"{Parameter.Label} ({Parameter.ValueInWords})";
@@ -63,6 +69,9 @@ public sealed class Sum(Amount left, Amount right, bool subtract) : Amount
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [Left, Right];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Subtract];
 
     /// <inheritdoc />
     public override string Words => $"{Left.Words} {(Subtract ? "-" : "+")} {(Subtract && Right is Sum ? $"({Right.Words})" : Right.Words)}";
@@ -172,6 +181,9 @@ public sealed class Extreme(IReadOnlyList<Amount> candidates, bool greatest) : A
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => Candidates;
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Greatest];
 
     /// <inheritdoc />
     public override string Words =>
@@ -321,6 +333,9 @@ public sealed class Rounded(Amount operand, Rounding rounding) : Amount
     public override IReadOnlyList<Formula> Operands => [Operand];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Rounding.Unit, Rounding.Mode];
+
+    /// <inheritdoc />
     public override string Words => $"{Operand.Words}, rounded {Rounding.Words}";
 
     /// <inheritdoc />
@@ -381,6 +396,9 @@ public sealed class Lookup(ChoiceLine choice, IReadOnlyDictionary<string, Parame
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [Choice];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [.. Table.SelectMany(t => (object[])[t.Key, t.Value])];
 
     /// <inheritdoc />
     public override string Words => $"rate fixed for {Choice.Words}";

@@ -11,6 +11,9 @@ public sealed class Comparison(Amount left, Amount right, Relation relation) : C
     public override IReadOnlyList<Formula> Operands => [left, right];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [relation];
+
+    /// <inheritdoc />
     public override string Words => $"{left.Words} {RelationWords.Of(relation)} {right.Words}";
 
     /// <inheritdoc />
@@ -32,6 +35,9 @@ public sealed class DateComparison(DateFormula left, DateFormula right, Relation
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [relation];
 
     /// <inheritdoc />
     public override string Words => $"{left.Words} {RelationWords.OfDates(relation)} {right.Words}";
@@ -165,6 +171,9 @@ public sealed class HasCode(ChoiceLine choice, string code) : Condition
     public override IReadOnlyList<Formula> Operands => [choice];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [code];
+
+    /// <inheritdoc />
     public override string Words => $"{choice.Line.Label} is '{choice.Line.Choices![_position - 1].Label}'";
 
     /// <inheritdoc />
@@ -192,6 +201,9 @@ public sealed class SatisfiesIdentifierRule(TextLine text) : Condition
     public override IReadOnlyList<Formula> Operands => [text];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [text.Line.Identifier!];
+
+    /// <inheritdoc />
     public override string Words => $"{text.Line.Label} is a valid {text.Line.Identifier!.Label}";
 
     /// <inheritdoc />
@@ -210,6 +222,9 @@ public sealed class BeginAlike(TextLine left, TextLine right, int characters) : 
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [characters];
 
     /// <inheritdoc />
     public override string Words => $"{left.Words} and {right.Words} begin with the same {characters} characters";
@@ -234,6 +249,9 @@ public sealed class BeginsWith(TextLine text, IReadOnlyList<string> beginnings) 
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [text];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [.. beginnings];
 
     /// <inheritdoc />
     public override string Words => $"{text.Words} begins with {string.Join(" or ", beginnings)}";
@@ -272,6 +290,9 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<IL
     public override IReadOnlyList<Formula> Operands => [.. columns.Cast<Formula>()];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [section];
+
+    /// <inheritdoc />
     public override string Words =>
         $"{string.Join(", ", columns.Select(c => c.Line.Label))} also {(columns.Count == 1 ? "stands" : "stand together")} in an earlier row";
 
@@ -299,6 +320,9 @@ public sealed class PointsAtRow(RowLine reference, RepeatingSection target) : Co
 
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [Reference];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Target];
 
     /// <inheritdoc />
     public override string Words => $"{Reference.Line.Label} is this {Target.RowLabel}";

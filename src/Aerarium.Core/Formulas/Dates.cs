@@ -11,6 +11,9 @@ public sealed class FixedDate(DateOnly date) : DateFormula
     public override IReadOnlyList<Formula> Operands => [];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [date];
+
+    /// <inheritdoc />
     public override string Words => date.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
 
     /// <inheritdoc />
@@ -49,6 +52,9 @@ public sealed class YearsLater(DateFormula date, int years) : DateFormula
     public override IReadOnlyList<Formula> Operands => [date];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [years];
+
+    /// <inheritdoc />
     public override string Words => $"{years} years after {date.Words}";
 
     /// <inheritdoc />
@@ -74,6 +80,9 @@ public sealed class ExtremeDate(DateFormula left, DateFormula right, bool later)
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [left, right];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [later];
 
     /// <inheritdoc />
     public override string Words => $"the {(later ? "later" : "earlier")} of {left.Words} and {right.Words}";
@@ -127,6 +136,9 @@ public sealed class Months(DateFormula from, DateFormula to, MonthCount count) :
 {
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [from, to];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [count];
 
     /// <inheritdoc />
     public override string Words =>

@@ -22,6 +22,9 @@ public abstract class Formula
     /// <summary>The repeating section whose rows this node walks over, when it is an aggregate; otherwise null.</summary>
     public virtual RepeatingSection? WalksOver => null;
 
+    /// <summary>What this node says beside its operands, by key, code and value and never by label; the basis of the figure revision.</summary>
+    internal virtual IEnumerable<object> Facts => ReferredLine is { } line ? [line] : [];
+
     /// <summary>Writes the node as a spreadsheet formula (OpenFormula, ISO/IEC 26300); exact to the cent where binary floating point is not, by the roundings it places.</summary>
     public abstract string Spreadsheet(ICellNames cells);
 

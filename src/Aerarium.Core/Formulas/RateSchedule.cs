@@ -104,6 +104,9 @@ public sealed class Progressive(RateSchedule schedule, Amount operand) : Amount
     public override IReadOnlyList<Formula> Operands => [Operand];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Schedule];
+
+    /// <inheritdoc />
     public override string Words => $"{Schedule.Label} applied to {Operand.Words}";
 
     /// <inheritdoc />

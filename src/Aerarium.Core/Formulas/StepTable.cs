@@ -74,6 +74,9 @@ public sealed class Stepped(StepTable table, Amount measure) : Amount
     public override IReadOnlyList<Formula> Operands => [Measure];
 
     /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Table];
+
+    /// <inheritdoc />
     public override string Words => $"{Table.Label} for {Measure.Words}";
 
     /// <inheritdoc />

@@ -28,7 +28,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
             HandedOverBy = caller.Id,
             HandedOverAt = Now,
             Revision = workspace.Record.Revision,
-            RuleRevision = workspace.Definition.Revision,
+            FigureRevision = workspace.Definition.FigureRevision,
         });
         return (Stage.Waiting, null);
     });

@@ -212,7 +212,7 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
         }
 
         var was = FrozenReturn.Read(content);
-        return Catalogue.Find(was.Definition, was.Year, was.Period, out _) is { } definition && definition.Revision == was.RuleRevision
+        return Catalogue.Find(was.Definition, was.Year, was.Period, out _) is { } definition && definition.FigureRevision == was.FigureRevision
             ? (was, definition.Evaluate(was.Entries, was.Day))
             : null;
     }

@@ -76,7 +76,7 @@ internal static class Layouts
         definition.Title,
         definition.Country,
         definition.Currency,
-        definition.Revision,
+        definition.FigureRevision,
         [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         Catalogue.TypeOf(definition.Id).Record?.Form,

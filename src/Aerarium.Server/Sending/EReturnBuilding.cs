@@ -36,9 +36,9 @@ public sealed class EReturnBuilding(
             Practices.Find(unit)!,
             Storage.Clients.Find(unit, workspace.Record.ClientId)!,
             People.Find(unit, approval.ApprovedBy!.Value)!));
-        if (frozen.RuleRevision != workspace.Definition.Revision)
+        if (!frozen.ComesOutBy(workspace.Definition))
         {
-            throw PlainProblem.Conflict("The rules have changed since this return was approved; give it back and have it approved again.");
+            throw PlainProblem.Conflict("The rules have changed since this return was approved, and its figures with them; give it back and have it approved again.");
         }
 
         var evaluation = workspace.Definition.Evaluate(frozen.Entries, frozen.Day);

@@ -111,7 +111,7 @@ internal static class ParcelOf
             ["return"] = $"{record.Definition} {Periods.InWords(record.Year, record.Period)} {record.Kind}",
             ["state"] = sending.State,
             ["acknowledgement"] = sending.Acknowledgement ?? "",
-            ["ruleRevision"] = approval.RuleRevision,
+            ["figureRevision"] = approval.FigureRevision,
             ["schemaSha256"] = built.SchemaSha256,
         };
         var schema = SchemaEditions.FindByHash(unit, built.SchemaSha256);

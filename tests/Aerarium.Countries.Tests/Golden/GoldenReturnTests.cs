@@ -1,0 +1,86 @@
+using Aerarium.Core.Definitions;
+
+namespace Aerarium.Countries.Tests.Golden;
+
+/// <summary>
+/// Golden returns of every definition, in files beside this one, evaluated anew: the same figures, findings, days and bytes. Where the law was mended on
+/// purpose, AERARIUM_GOLDEN=figures writes what comes of the same returns now, and the difference is read before it is kept; AERARIUM_GOLDEN=anew also chooses the
+/// returns anew, for a new country or year.
+/// </summary>
+public class GoldenReturnTests
+{
+    /// <summary>
+    /// What no single entry of a random return leads to, and tests of their own do: a list without rows or with a row twice, a day before the due date, a loss
+    /// in the last of its years, an election of a year that has none.
+    /// </summary>
+    private static readonly HashSet<string> MetElsewhere =
+    [
+        "finding pay-by", "finding no-certificates", "finding not-creditable", "finding perhaps-twice", "finding not-needed", "finding second-not-open",
+        "finding second-above-half", "finding loss-expires", "finding loss-expires-spouse",
+        "finding second-not-open-spouse", "line deductions.losses.expiring", "line deductions-spouse.losses.expiring", "line deductions-spouse.losses-used",
+        "line deductions-spouse.losses.used",
+    ];
+
+    private static readonly string? Writing = Environment.GetEnvironmentVariable("AERARIUM_GOLDEN");
+
+    public static TheoryData<string, int, string> Definitions
+    {
+        get
+        {
+            var all = new TheoryData<string, int, string>();
+            foreach (var type in Catalogue.Returns)
+            {
+                foreach (var year in type.Years)
+                {
+                    // The periods between the first and the last of a year have the rules of the last.
+                    foreach (var period in type.Periods.Count > 1 ? [type.Periods[0], type.Periods[^1]] : type.Periods)
+                    {
+                        all.Add(type.Id, year, period);
+                    }
+                }
+            }
+
+            return all;
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Definitions))]
+    public void The_same_returns_give_the_same_figures_and_bytes(string id, int year, string period)
+    {
+        var definition = Catalogue.Get(id, year, period);
+        if (Writing == "anew" || (Writing is not null && !File.Exists(GoldenFile.PathOf(definition))))
+        {
+            GoldenMaker.Make(definition).Write(definition);
+        }
+
+        var golden = GoldenFile.Read(definition);
+        var now = new GoldenFile([.. golden.Cases.Select(c => GoldenFile.CaseOf(definition, c.Entries))], [.. golden.Edges.Select(e => golden.EdgeOf(definition, e))]);
+        if (Writing == "figures")
+        {
+            now.Write(definition);
+            golden = now;
+        }
+
+        foreach (var (number, (was, is_)) in golden.Cases.Zip(now.Cases).Index())
+        {
+            Assert.Equal(was.Figures, is_.Figures);
+            Assert.Equal(was.Findings, is_.Findings);
+            Assert.True((was.Everything, was.EReturn) == (is_.Everything, is_.EReturn), $"Case {number}: a blank or zero, what applies, a day or the e-return differs.");
+        }
+
+        Assert.Empty(golden.Edges.Zip(now.Edges).Where(e => !e.First.Everything.SequenceEqual(e.Second.Everything)).Select(e => $"{e.First.Rule} by {e.First.Line} of case {e.First.Case} at {string.Join(" and ", e.First.Values)}"));
+    }
+
+    [Theory]
+    [MemberData(nameof(Definitions))]
+    public void They_fill_every_line_and_meet_every_finding_that_can_be_met(string id, int year, string period)
+    {
+        var definition = Catalogue.Get(id, year, period);
+        var golden = GoldenFile.Read(definition);
+        var outcomes = new Outcomes(definition);
+        var shown = golden.All(definition).SelectMany(entries => outcomes.Of(definition.Evaluate(entries, GoldenFile.Day))).ToHashSet();
+        Assert.Empty(definition.Lines.Select(l => $"line {l.Key}").Where(l => !shown.Contains(l)).Except(MetElsewhere).Order());
+        Assert.Empty(definition.Findings.Select(f => $"finding {f.Id}").Where(f => !shown.Contains(f)).Except(MetElsewhere).Order());
+    }
+}
