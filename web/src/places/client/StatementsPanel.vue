@@ -203,6 +203,7 @@ const boxesOf = (item: Schemas['StatementView']) =>
 .boxes {
   display: grid;
   grid-template-columns: repeat(3, 1fr);
+  align-items: start;
   gap: 8px 22px;
   padding-top: 10px;
 }
