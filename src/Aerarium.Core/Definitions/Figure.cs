@@ -86,31 +86,20 @@ public sealed class Figure
 /// <param name="year">Tax year.</param>
 public abstract class LawInForce(int year)
 {
-    private readonly Dictionary<string, Figure> _figures = [];
-
     /// <summary>Tax year.</summary>
     public int Year { get; } = year;
 
-    /// <summary>The figures that were read for this year, by key.</summary>
-    public IReadOnlyDictionary<string, Figure> Figures => _figures;
-
     /// <summary>The figure of this year.</summary>
     /// <exception cref="RuleException">The law has none for this year, or none is known here.</exception>
-    protected Parameter InForce(Figure figure) => Read(figure).In(Year);
+    protected Parameter InForce(Figure figure) => figure.In(Year);
 
     /// <summary>The figure of this year; null where the law has none.</summary>
-    protected Parameter? InForceOrNone(Figure figure) => Read(figure).InOrNone(Year);
+    protected Parameter? InForceOrNone(Figure figure) => figure.InOrNone(Year);
 
     /// <summary>The table of this year.</summary>
     /// <exception cref="RuleException">None had begun.</exception>
     protected T InForce<T>(DatedTable<T> table)
         where T : class => table.In(Year);
-
-    private Figure Read(Figure figure)
-    {
-        _figures[figure.Key] = figure;
-        return figure;
-    }
 }
 
 /// <summary>A table of the law with its history, a schedule of rates for example: the one of a year is the last that began.</summary>

@@ -392,8 +392,6 @@ public sealed class Lookup(ChoiceLine choice, IReadOnlyDictionary<string, Parame
     /// <summary>The table of the law: codes and their amounts.</summary>
     public IReadOnlyDictionary<string, Parameter> Table { get; } = table;
 
-    internal string TableInWords => string.Join("; ", Table.Select(t => $"{t.Key} {t.Value.ValueInWords}"));
-
     /// <inheritdoc />
     public override IReadOnlyList<Formula> Operands => [Choice];
 
