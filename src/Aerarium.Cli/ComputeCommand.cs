@@ -163,7 +163,7 @@ public static class ComputeCommand
                     throw new CaseException($"{where}, {key}: expected an array of rows.");
                 }
 
-                entries.Rows[key] = [.. rows.Select((row, index) => ReadRow(table, row, index, where))];
+                entries.Rows[key] = [.. rows.Select((row, index) => ReadRow(table, row, index, where, entries))];
                 continue;
             }
 
@@ -194,7 +194,7 @@ public static class ComputeCommand
         return entries;
     }
 
-    private static EntryRow ReadRow(RepeatingSection table, JsonNode? node, int index, string where)
+    private static EntryRow ReadRow(RepeatingSection table, JsonNode? node, int index, string where, EntrySet entries)
     {
         var place = $"{where}, {table.Key}, row {index + 1}";
         if (node is not JsonObject given)
@@ -205,6 +205,12 @@ public static class ComputeCommand
         var row = new EntryRow($"{index + 1}");
         foreach (var (name, value) in given)
         {
+            if (table.IsPages && table.Parts.FirstOrDefault(p => p.Rows?.Name == name)?.Rows is { } within)
+            {
+                ReadWithin(within, row.Id, value as JsonArray ?? throw new CaseException($"{place}, {name}: expected an array of rows."), place, entries);
+                continue;
+            }
+
             var line = table.Lines.FirstOrDefault(l => l.Name == name)
                 ?? throw new CaseException($"{place}: unknown key '{name}'; the columns are {string.Join(", ", table.Lines.Where(l => !l.IsComputed).Select(l => l.Name))}.");
             if (Read(line, value, $"{place}, {name}") is { } canonical)
@@ -214,6 +220,22 @@ public static class ComputeCommand
         }
 
         return row;
+    }
+
+    /// <summary>Rows within a page, which say themselves where they belong.</summary>
+    private static void ReadWithin(RepeatingSection table, string page, JsonArray rows, string place, EntrySet entries)
+    {
+        if (!entries.Rows.TryGetValue(table.Key, out var read))
+        {
+            entries.Rows[table.Key] = read = [];
+        }
+
+        foreach (var node in rows)
+        {
+            var row = ReadRow(table, node, read.Count, place, entries);
+            row.Values[table.OfPage!.Line.Name] = page;
+            read.Add(row);
+        }
     }
 
     private static string? Read(Line line, JsonNode? value, string place)
@@ -291,7 +313,7 @@ public static class ComputeCommand
     private static JsonNode? Value(Evaluation evaluation, Line line, int row) =>
         evaluation.Value(line, row) is not { } text
             ? null
-            : line.Kind is LineKind.Money or LineKind.Count ? JsonValue.Create(evaluation.Amount(line, row)) : JsonValue.Create(text);
+            : line.IsNumber ? JsonValue.Create(evaluation.Amount(line, row)) : JsonValue.Create(text);
 
     private sealed class CaseException(string message) : Exception(message);
 }

@@ -84,7 +84,7 @@ public sealed class PrintedCopy
     }
 
     private bool Prints(Section section) =>
-        _evaluation.IsOpen(section)
+        _evaluation.IsOpen(section) && section is not RepeatingSection { OfPage: not null }
         && (section is RepeatingSection table ? _evaluation.RowsOf(table).Count > 0 : section.Lines.Any(l => _evaluation.Value(l) is not null));
 
     private void Outcome()
@@ -95,7 +95,7 @@ public sealed class PrintedCopy
             var label = final ? (amount < 0 ? _evaluation.Definition.BalanceWords.Overpaid : _evaluation.Definition.BalanceWords.ToPay) : figure.Label;
             Room(Row);
             Write(label, final ? _strong : _text, Ink, Left, _y);
-            Amount(figure.Line.Kind == LineKind.Count ? Figures.Plain(amount) : Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
+            Amount(figure.Line.Kind != LineKind.Money ? Figures.Plain(amount) : Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
         }
 
         _y += 8;
@@ -121,18 +121,57 @@ public sealed class PrintedCopy
         {
             for (var row = 0; row < _evaluation.RowsOf(table).Count; row++)
             {
-                Room(Row * 2);
-                Write($"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {row + 1}: {_evaluation.RowName(table, row)}", _strong, Ink, Left, _y);
-                _y += Row;
-                Lines(section, row);
+                RowHead(table, row, row + 1);
+                if (table.IsPages)
+                {
+                    PageOf(table, row);
+                }
+                else
+                {
+                    Lines(section.LinesAsRead, row);
+                }
             }
         }
         else
         {
-            Lines(section, 0);
+            Lines(section.LinesAsRead, 0);
         }
 
         _y += 6;
+    }
+
+    /// <summary>A page that repeats: its parts under their headings, and the rows within it.</summary>
+    private void PageOf(RepeatingSection pages, int page)
+    {
+        foreach (var part in pages.Parts)
+        {
+            var within = part.Rows is { OfPage: { Line: var of } } rows
+                ? Enumerable.Range(0, _evaluation.RowsOf(rows).Count).Where(row => _evaluation.Code(of, row) == page + 1).ToList()
+                : [];
+            if (within.Count == 0 && part.Lines.All(l => _evaluation.Value(l, page) is null))
+            {
+                continue;
+            }
+
+            Room(Row * 2);
+            Write(part.Title, _strong, Secondary, Left, _y);
+            _y += Row;
+            Lines(part.Lines, page);
+            foreach (var (number, row) in within.Index())
+            {
+                RowHead(part.Rows!, row, number + 1);
+                Lines(part.Rows!.LinesAsRead.Where(l => l != part.Rows.OfPage!.Line), row);
+            }
+
+            _y += 4;
+        }
+    }
+
+    private void RowHead(RepeatingSection table, int row, int number)
+    {
+        Room(Row * 2);
+        Write($"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {number}: {_evaluation.RowName(table, row)}", _strong, Ink, Left, _y);
+        _y += Row;
     }
 
     /// <summary>Many rows: one line each, under column heads that are drawn again on every page; amounts are never shortened.</summary>
@@ -173,16 +212,16 @@ public sealed class PrintedCopy
             _y += Row;
         }
 
-        static bool IsNumber(Line line) => line.Kind is LineKind.Money or LineKind.Count;
+        static bool IsNumber(Line line) => line.IsNumber;
 
-        static double Weight(Line line) => line.Kind switch { LineKind.Money or LineKind.Count => 0, LineKind.Text => 3, LineKind.Identifier => 2.4, LineKind.Answer => 0.8, _ => 1.4 };
+        static double Weight(Line line) => line.Kind switch { _ when line.IsNumber => 0, LineKind.Text => 3, LineKind.Identifier => 2.4, LineKind.Answer => 0.8, _ => 1.4 };
     }
 
     private string InGrid(Line line, int row) => _evaluation.Value(line, row) is not { } value ? "" : line.Kind == LineKind.Choice ? value : Shown(line, row, value);
 
-    private void Lines(Section section, int row)
+    private void Lines(IEnumerable<Line> lines, int row)
     {
-        foreach (var line in section.LinesAsRead)
+        foreach (var line in lines)
         {
             if (_evaluation.Value(line, row) is not { } value)
             {
@@ -199,7 +238,7 @@ public sealed class PrintedCopy
     private string Shown(Line line, int row, string value) => line.Kind switch
     {
         LineKind.Money => Money(_evaluation.Amount(line, row)),
-        LineKind.Count => $"{value}{(line.Unit is null ? "" : $" {line.Unit}")}",
+        LineKind.Count or LineKind.Number => $"{value}{(line.Unit is null ? "" : $" {line.Unit}")}",
         LineKind.Choice => line.Choices!.First(c => c.Code == value).Label,
         LineKind.Date => DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToString("d MMM yyyy", CultureInfo.InvariantCulture),
         LineKind.Row => _evaluation.RowName(line.Target!, _evaluation.Code(line, row) - 1),

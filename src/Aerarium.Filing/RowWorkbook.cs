@@ -78,7 +78,7 @@ public static class RowWorkbook
 
     private static Cell Written(Line line, string? value) =>
         value is null ? new Cell { StyleIndex = StyleOf(line) }
-        : line.Kind is LineKind.Money or LineKind.Count ? new Cell(new CellValue(decimal.Parse(value, CultureInfo.InvariantCulture))) { StyleIndex = StyleOf(line) }
+        : line.IsNumber ? new Cell(new CellValue(decimal.Parse(value, CultureInfo.InvariantCulture))) { StyleIndex = StyleOf(line) }
         : Text(value, StyleOf(line));
 
     private static Cell Text(string text, uint style) => new(new InlineString(new Text(text) { Space = SpaceProcessingModeValues.Preserve })) { DataType = CellValues.InlineString, StyleIndex = style };

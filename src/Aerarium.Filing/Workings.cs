@@ -23,7 +23,7 @@ public sealed record WorkingsFacts(string Practice, string Client, DateOnly Toda
 /// </summary>
 public static class Workings
 {
-    private const uint Plain = 0, Bold = 1, Money = 2, EnteredMoney = 3, EnteredText = 4, Day = 5, EnteredDay = 6, Faint = 7, BoldMoney = 8, Wrapped = 9;
+    private const uint Plain = 0, Bold = 1, Money = 2, EnteredMoney = 3, EnteredText = 4, Day = 5, EnteredDay = 6, Faint = 7, BoldMoney = 8, Wrapped = 9, EnteredNumber = 10;
 
     /// <summary>The day from which spreadsheets count days.</summary>
     private static readonly DateOnly FirstDay = new(1899, 12, 30);
@@ -152,13 +152,23 @@ public static class Workings
     /// <summary>What counts of a line: of an entry what was entered, of a computed line its formula; nothing where the line does not apply.</summary>
     private static string Counts(WorkingsCells cells, Line line, string entered, RepeatingSection? table, int row)
     {
-        var value = line.Formula is { } formula ? $"ROUND({cells.Write(formula, line.Form, table, row)},8)" : $"IF({entered}=\"\",\"\",{entered})";
+        var value = line.Formula is { } formula ? Held(formula, cells.Write(formula, line.Form, table, row)) : $"IF({entered}=\"\",\"\",{entered})";
         return line.OpenWhen is { } when ? $"IF({cells.Write(when, line.Form, table, row)},{value},\"\")" : value;
     }
 
+    /// <summary>What a computed line holds: an amount without what binary fractions add, yes or no, a day unless it is blank, a text.</summary>
+    private static string Held(Core.Formulas.Formula formula, string written) => formula switch
+    {
+        Amount => $"ROUND({written},8)",
+        Condition => $"IF({written},\"yes\",\"no\")",
+        DateFormula => $"IF({written}=0,\"\",{written})",
+        _ => written,
+    };
+
     private static Cell? Given(Evaluation evaluation, Line line, bool filled, decimal amount, int code, string? text) => !filled ? null : line.Kind switch
     {
-        LineKind.Money or LineKind.Count => new Cell(new CellValue(amount)) { StyleIndex = EnteredMoney },
+        LineKind.Money => new Cell(new CellValue(amount)) { StyleIndex = EnteredMoney },
+        LineKind.Count or LineKind.Number => new Cell(new CellValue(amount)) { StyleIndex = EnteredNumber },
         LineKind.Date => new Cell(new CellValue(code - FirstDay.DayNumber)) { StyleIndex = EnteredDay },
         LineKind.Answer => Text(code != 0 ? "yes" : "no", EnteredText),
         LineKind.Row => new Cell(new CellValue(code)) { StyleIndex = EnteredText },
@@ -261,7 +271,8 @@ public static class Workings
             new CellFormat { NumberFormatId = 164, ApplyNumberFormat = true, FillId = 2, ApplyFill = true },
             new CellFormat { FontId = 2, ApplyFont = true },
             new CellFormat { NumberFormatId = 4, ApplyNumberFormat = true, FontId = 1, ApplyFont = true, BorderId = 1, ApplyBorder = true },
-            new CellFormat { FontId = 2, ApplyFont = true, Alignment = new Alignment { WrapText = true, Vertical = VerticalAlignmentValues.Top }, ApplyAlignment = true }));
+            new CellFormat { FontId = 2, ApplyFont = true, Alignment = new Alignment { WrapText = true, Vertical = VerticalAlignmentValues.Top }, ApplyAlignment = true },
+            new CellFormat { FillId = 2, ApplyFill = true }));
 
     /// <summary>A sheet while cells are put on it in any order.</summary>
     private sealed class SheetDraft(double[] widths)

@@ -133,7 +133,7 @@ internal sealed class WorkingsCells : ICellNames
         if (line.Table is { } table && !StandsIn(table))
         {
             var range = RangeOf(line);
-            var some = line.IsComputed ? $"SUMPRODUCT(--(ROUND({range},8)<>0))>0" : $"SUMPRODUCT(--({range}<>\"\"))>0";
+            var some = line.IsComputed && line.IsNumber ? $"SUMPRODUCT(--(ROUND({range},8)<>0))>0" : $"SUMPRODUCT(--({range}<>\"\"))>0";
             return CountOf(table) == 0 ? "FALSE()" : $"AND({Open(table)},{some})";
         }
 
@@ -142,8 +142,14 @@ internal sealed class WorkingsCells : ICellNames
             return $"({CellOf(line)}<>\"\")";
         }
 
-        var beneath = RuleOrder.LinesBeneath(line.Formula!).Select(Filled);
-        return $"OR(ROUND({Amount(line)},8)<>0{string.Concat(beneath.Select(b => $",{b}"))})";
+        if (line.Formula is not (Core.Formulas.Amount or Condition))
+        {
+            return $"({CellOf(line)}<>\"\")";
+        }
+
+        var beneath = RuleOrder.LinesBeneath(line.Formula).Select(Filled);
+        var own = line.Formula is Core.Formulas.Amount ? $"ROUND({Amount(line)},8)<>0" : $"{CellOf(line)}=\"yes\"";
+        return $"OR({own}{string.Concat(beneath.Select(b => $",{b}"))})";
     }
 
     /// <inheritdoc />
@@ -187,7 +193,9 @@ internal sealed class WorkingsCells : ICellNames
 
         var total = aggregate switch
         {
-            { Where: PointsAtRow points, Of: AmountLine { Line: var column } } => PointingAt(points, column),
+            { Where: PointsAtRow points } => Pointing(aggregate, points, null),
+            { Where: Both { Left: PointsAtRow points, Right: var also } } => Pointing(aggregate, points, also),
+            { Where: SameText same } => Joined(aggregate, same),
             { Kind: AggregateKind.Count, Where: null } => $"COUNT({Range(section, 0)})",
             { Kind: AggregateKind.Sum, Where: null, Of: AmountLine { Line: var column } } => $"SUM({RangeOf(column)})",
             { Kind: AggregateKind.Greatest, Where: null, Of: AmountLine { Line: var column } } => $"MAX(0,{RangeOf(column)})",
@@ -220,12 +228,47 @@ internal sealed class WorkingsCells : ICellNames
     /// <summary>The cells of a helper column, beside the rows.</summary>
     public int ColumnOf(HelperColumn helper) => Widths[helper.Section] + 1 + helper.Offset;
 
-    private string PointingAt(PointsAtRow points, Line column)
+    /// <inheritdoc />
+    public string OfRow(AmountOfRow picked)
+    {
+        var section = picked.Section;
+        if (CountOf(section) == 0)
+        {
+            return "0";
+        }
+
+        var of = HelperRange(picked.Of, section, row => Write(picked.Of, section.Form, section, row));
+        var by = HelperRange(picked.By, section, row => Write(picked.By, section.Form, section, row));
+        var value = $"INDEX({of},MATCH({(picked.Most ? "MAX" : "MIN")}({by}),{by},0))";
+        return section.When is null ? value : $"IF({Open(section)},{value},0)";
+    }
+
+    /// <summary>A total over the rows that point at the row one stands in, and meet a further condition where there is one.</summary>
+    private string Pointing(Aggregate aggregate, PointsAtRow points, Condition? also)
     {
         var references = RangeOf(points.Reference.Line);
         var number = RowNumber(points.Target);
         var first = number == "1" ? $"+({references}=\"\")" : "";
-        return $"SUMPRODUCT((({references}={number}){first})*{RangeOf(column)})";
+        return OverThose(aggregate, $"(({references}={number}){first})", also);
+    }
+
+    /// <summary>A total over the rows whose code is that of the row one stands in.</summary>
+    private string Joined(Aggregate aggregate, SameText same)
+    {
+        var (inner, outer) = same.Left.ReferredLine?.Table == aggregate.Section ? (same.Left, same.Right) : (same.Right, same.Left);
+        var here = outer.Spreadsheet(this);
+        return OverThose(aggregate, $"({here}<>\"\")*EXACT({RangeOf(inner.ReferredLine!)},{here})", null);
+    }
+
+    private string OverThose(Aggregate aggregate, string those, Condition? also)
+    {
+        var section = aggregate.Section;
+        var amounts = aggregate.Of is null && also is null ? "1" : HelperRange(aggregate.Of is null || also is not null ? aggregate : aggregate.Of, section, row =>
+        {
+            var of = aggregate.Of is null ? "1" : Write(aggregate.Of, section.Form, section, row);
+            return also is null ? of : $"IF({Write(also, section.Form, section, row)},{of},0)";
+        });
+        return aggregate.Kind == AggregateKind.Greatest ? $"SUMPRODUCT(MAX({those}*{amounts}))" : $"SUMPRODUCT({those}*{amounts})";
     }
 
     private string HelperRange(Formula formula, RepeatingSection section, Func<int, string> ofRow)

@@ -52,6 +52,7 @@ public static class RandomEntries
         {
             LineKind.Money => Figures.Canonical(Clamp(line, line.WholeUnits ? random.Next(0, 900_000) : random.Next(0, 90_000_000) / 100m)),
             LineKind.Count => Figures.Canonical(Math.Truncate(Clamp(line, random.Next(0, 4_000)))),
+            LineKind.Number => Figures.Canonical(decimal.Round(Clamp(line, random.Next(0, 9_000_000) / 1_000m), line.Decimals)),
             LineKind.Answer => random.Next(100) < 70 ? "yes" : "no",
             LineKind.Choice => line.Choices![random.Next(line.Choices.Count)].Code,
             LineKind.Date => new DateOnly(definitionYear(line), 1, 1).AddDays(random.Next(0, 600)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),

@@ -19,6 +19,7 @@ public class Section
         Form = form;
         Title = title;
         Law = law;
+        OwnCondition = when;
         When = when is null ? form.When : form.When is null ? when : form.When & when;
         Position = form.Definition.Register(this);
     }
@@ -31,6 +32,9 @@ public class Section
 
     /// <summary>Section of the law printed beside the heading, or null.</summary>
     public string? Law { get; }
+
+    /// <summary>When the section applies, the form's own condition apart; null for always.</summary>
+    internal Condition? OwnCondition { get; }
 
     /// <summary>When the section applies, the form's own condition included; null for always.</summary>
     public Condition? When { get; }
@@ -80,8 +84,31 @@ public class RepeatingSection : Section
     /// <summary>Another return of the client its rows come from, or null.</summary>
     public RowTie? RowTie { get; internal set; }
 
+    /// <summary>Whether each row is a page of its own, with parts and rows within.</summary>
+    public bool IsPages { get; internal set; }
+
+    /// <summary>What a page consists of, in the order in which it is read; empty for rows that are no pages.</summary>
+    public IReadOnlyList<PagePart> Parts => PartList;
+
+    /// <summary>For rows within a page: the column that says which page they belong to; null for all others.</summary>
+    public RowLine? OfPage { get; internal set; }
+
+    internal List<PagePart> PartList { get; } = [];
+
     /// <summary>Number of rows.</summary>
     public Amount RowCount => new Aggregate(this, AggregateKind.Count, null, null);
+}
+
+/// <summary>A part of a page: lines under a heading, or rows within the page.</summary>
+/// <param name="Title">Its heading.</param>
+/// <param name="Law">Section of the law beside it, or null.</param>
+/// <param name="Rows">The rows within the page; null for a part with lines.</param>
+public sealed record PagePart(string Title, string? Law, RepeatingSection? Rows)
+{
+    /// <summary>Its lines.</summary>
+    public IReadOnlyList<Line> Lines => LineList;
+
+    internal List<Line> LineList { get; } = [];
 }
 
 /// <summary>A repeating section together with the typed columns of its row.</summary>
@@ -116,6 +143,12 @@ public sealed class RepeatingSection<TRow> : RepeatingSection
     /// <summary>Greatest over the rows, zero when there is none.</summary>
     public Amount Greatest(Func<TRow, Amount> of) => new Aggregate(this, AggregateKind.Greatest, of(Columns), null);
 
+    /// <summary>An amount of the row in which another amount is greatest, the first of several; zero when there is no row.</summary>
+    public Amount InRowWithMost(Func<TRow, Amount> by, Func<TRow, Amount> of) => new AmountOfRow(this, of(Columns), by(Columns), most: true);
+
+    /// <summary>An amount of the row in which another amount is least, the first of several; zero when there is no row.</summary>
+    public Amount InRowWithLeast(Func<TRow, Amount> by, Func<TRow, Amount> of) => new AmountOfRow(this, of(Columns), by(Columns), most: false);
+
     /// <summary>Number of rows meeting a condition.</summary>
     public Amount CountWhere(Func<TRow, Condition> where) => new Aggregate(this, AggregateKind.Count, null, where(Columns));
 
@@ -124,7 +157,7 @@ public sealed class RepeatingSection<TRow> : RepeatingSection
 }
 
 /// <summary>The row of a repeating section while its columns are declared.</summary>
-public sealed class RowScope : LineScope
+public class RowScope : LineScope
 {
     private readonly Form _form;
     private readonly RepeatingSection _section;
@@ -145,13 +178,68 @@ public sealed class RowScope : LineScope
     /// <summary>Total of a column over the rows that come before this one when they are ordered by another column.</summary>
     public Amount SumOfEarlier(Amount of, AmountLine by) => new SumOfEarlierRows(_section, of, by);
 
+    /// <summary>
+    /// Of a total that is used up in the order of a column, such as losses by year of origin: what is used of this row, the oldest first.
+    /// </summary>
+    /// <param name="amount">What the row holds.</param>
+    /// <param name="by">The column that orders the rows.</param>
+    /// <param name="total">What is used of all rows together.</param>
+    public Amount UsedInOrder(AmountLine amount, AmountLine by, Amount total) =>
+        Formulas.Law.Min(amount, Formulas.Law.AtLeastZero(total - SumOfEarlier(amount, by)));
+
     /// <summary>Names rows for the reader by a column.</summary>
     public void NamedBy(ILineFormula column) => _section.NamedBy = column.Line;
 
-    private protected override Line Declare(string name, string label, LineKind kind, string declaredAt) =>
-        _form.Add(new Line(name, label, kind, _form, _section, _section, declaredAt));
+    private protected override Line Declare(string name, string label, LineKind kind, string declaredAt)
+    {
+        var line = _form.Add(new Line(name, label, kind, _form, _section, _section, declaredAt));
+        if (_section.IsPages)
+        {
+            if (_section.PartList.Count == 0 || _section.PartList[^1].Rows is not null)
+            {
+                throw new RuleException($"{declaredAt}: line '{name}' of page '{_section.Key}' stands outside a part; start one with Part(...).");
+            }
+
+            _section.PartList[^1].LineList.Add(line);
+        }
+
+        return line;
+    }
 
     private protected override void Declare(FindingRule finding) => _form.Definition.Register(finding);
+}
+
+/// <summary>A page that repeats, while it is declared: parts under headings, and rows within the page.</summary>
+public sealed class PageScope : RowScope
+{
+    private readonly Form _form;
+    private readonly RepeatingSection _pages;
+
+    internal PageScope(Form form, RepeatingSection pages)
+        : base(form, pages)
+    {
+        _form = form;
+        _pages = pages;
+    }
+
+    /// <summary>Starts a part of the page; the lines declared after it stand in it.</summary>
+    public void Part(string title, string? law = null) => _pages.PartList.Add(new PagePart(title, law, null));
+
+    /// <summary>Rows within the page.</summary>
+    public RepeatingSection<TRow> RowsWithin<TRow>(string name, string title, string rowLabel, Func<RowScope, TRow> columns, string? law = null)
+    {
+        var rows = _form.RowsWithin(_pages, name, title, rowLabel, columns, law);
+        _pages.PartList.Add(new PagePart(title, law, rows));
+        return rows;
+    }
+
+    /// <summary>Sum over the rows within this page, or over those of them that meet a condition.</summary>
+    public static Amount Sum<TRow>(RepeatingSection<TRow> rows, Func<TRow, Amount> of, Func<TRow, Condition>? where = null) =>
+        rows.Sum(of, row => where is null ? rows.OfPage!.IsThisRow() : rows.OfPage!.IsThisRow() & where(row));
+
+    /// <summary>Number of the rows within this page, or of those of them that meet a condition.</summary>
+    public static Amount Count<TRow>(RepeatingSection<TRow> rows, Func<TRow, Condition>? where = null) =>
+        rows.CountWhere(row => where is null ? rows.OfPage!.IsThisRow() : rows.OfPage!.IsThisRow() & where(row));
 }
 
 /// <summary>
@@ -234,6 +322,27 @@ public abstract class Form : LineScope
         SectionList.Add(section);
         section.Columns = columns(new RowScope(this, section));
         _current = null;
+        return section;
+    }
+
+    /// <summary>A page that repeats, such as one for each business; what it consists of is declared by <paramref name="page"/>.</summary>
+    protected RepeatingSection<TPage> Pages<TPage>(
+        string name, string title, string pageLabel, Func<PageScope, TPage> page, string? law = null, Condition? when = null)
+    {
+        var section = new RepeatingSection<TPage>(this, name, title, pageLabel, law, when) { IsPages = true };
+        SectionList.Add(section);
+        section.Columns = page(new PageScope(this, section));
+        _current = null;
+        return section;
+    }
+
+    internal RepeatingSection<TRow> RowsWithin<TRow>(RepeatingSection pages, string name, string title, string rowLabel, Func<RowScope, TRow> columns, string? law)
+    {
+        var section = new RepeatingSection<TRow>(this, name, title, rowLabel, law, pages.OwnCondition);
+        SectionList.Add(section);
+        var scope = new RowScope(this, section);
+        section.OfPage = scope.RowOf("of", char.ToUpperInvariant(pages.RowLabel[0]) + pages.RowLabel[1..], pages);
+        section.Columns = columns(scope);
         return section;
     }
 

@@ -12,6 +12,9 @@ public enum LineKind
     /// <summary>A whole number.</summary>
     Count,
 
+    /// <summary>A number to so many places: a rate, an exchange rate, hours, kilometres.</summary>
+    Number,
+
     /// <summary>Yes or no.</summary>
     Answer,
 
@@ -67,6 +70,7 @@ public sealed class Line
         Section = section;
         Table = table;
         DeclaredAt = declaredAt;
+        Decimals = kind == LineKind.Money ? 2 : 0;
         Key = table is null ? $"{form.Key}.{name}" : $"{table.Key}.{name}";
     }
 
@@ -104,10 +108,22 @@ public sealed class Line
     public Formula? Formula { get; internal set; }
 
     /// <summary>True when its value is kept as a whole-number code, not as an amount.</summary>
-    public bool IsCoded => Kind is not (LineKind.Money or LineKind.Count or LineKind.Text);
+    public bool IsCoded => !IsNumber && Kind != LineKind.Text;
+
+    /// <summary>True when it holds an amount or a number.</summary>
+    public bool IsNumber => Kind is LineKind.Money or LineKind.Count or LineKind.Number;
+
+    /// <summary>Places after the decimal mark that a number is kept to: two for money, none for whole numbers.</summary>
+    public int Decimals { get; internal set; }
+
+    /// <summary>Most characters a text takes.</summary>
+    public int LongestText { get; internal set; } = 300;
 
     /// <summary>True when the line is computed and cannot be typed.</summary>
     public bool IsComputed => Formula is not null;
+
+    /// <summary>True when it is computed by a formula that is given after the line has been declared.</summary>
+    internal bool IsDefinedLater { get; set; }
 
     /// <summary>Section of the law.</summary>
     public string? Law { get; internal set; }
@@ -228,6 +244,19 @@ public sealed class AmountLine : Amount, ILineFormula
     /// <inheritdoc />
     public Line Line { get; }
 
+    /// <summary>Gives the formula of a line that was declared without one.</summary>
+    /// <exception cref="RuleException">The line is entered, or has its formula.</exception>
+    public AmountLine Is(Amount formula, Rounding? rounding = null)
+    {
+        if (!Line.IsDefinedLater || Line.Formula is not null)
+        {
+            throw new RuleException($"Line '{Line.Key}' ({Line.DeclaredAt}) {(Line.Formula is null ? "is entered" : "has its formula")}; only a line declared without one is given it later.");
+        }
+
+        Line.Formula = rounding is null ? formula : new Rounded(formula, rounding);
+        return this;
+    }
+
     /// <inheritdoc />
     public override Line ReferredLine => Line;
 
@@ -282,7 +311,7 @@ public sealed class AnswerLine : Condition, ILineFormula
         System.Linq.Expressions.Expression.NotEqual(emitter.CodeOf(Line), System.Linq.Expressions.Expression.Constant(0));
 }
 
-/// <summary>Base of references that are neither amounts, conditions nor dates.</summary>
+/// <summary>Base of references that are neither amounts, conditions, dates nor texts.</summary>
 public abstract class LineReference : Formula, ILineFormula
 {
     private protected LineReference(Line line) => Line = line;
@@ -309,8 +338,35 @@ public abstract class LineReference : Formula, ILineFormula
 /// <summary>A line of any kind, for conditions that only ask whether it is filled.</summary>
 internal sealed class AnyLine(Line line) : LineReference(line);
 
+/// <summary>A line whose value is a text or a code, as formulas refer to it.</summary>
+public abstract class TextReference : TextFormula, ILineFormula
+{
+    private protected TextReference(Line line) => Line = line;
+
+    /// <inheritdoc />
+    public Line Line { get; }
+
+    /// <inheritdoc />
+    public override Line ReferredLine => Line;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [];
+
+    /// <inheritdoc />
+    public override string Words => Line.Label;
+
+    /// <inheritdoc />
+    public override string? Evaluate(Engine.Sheet sheet) => sheet.TextOf(Line);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(Engine.ICellNames cells) => cells.Text(Line);
+
+    /// <inheritdoc />
+    public override System.Linq.Expressions.Expression Emit(Engine.Emitter emitter) => emitter.TextOf(Line);
+}
+
 /// <summary>A code line, as formulas refer to it.</summary>
-public sealed class ChoiceLine : LineReference
+public sealed class ChoiceLine : TextReference
 {
     internal ChoiceLine(Line line)
         : base(line)
@@ -325,7 +381,7 @@ public sealed class ChoiceLine : LineReference
 }
 
 /// <summary>A text or identifier line, as formulas refer to it.</summary>
-public sealed class TextLine : LineReference
+public sealed class TextLine : TextReference
 {
     internal TextLine(Line line)
         : base(line)

@@ -19,6 +19,14 @@ public abstract class LineScope
     public AmountLine Count(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
         new(Declare(name, label, LineKind.Count, At(file, at)));
 
+    /// <summary>A number that is entered to so many places: hours, kilometres, an exchange rate, a rate in percent; its unit says which.</summary>
+    public AmountLine Measure(string name, string label, int decimals, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Number, At(file, at));
+        line.Decimals = decimals;
+        return new AmountLine(line);
+    }
+
     /// <summary>A yes or no answer.</summary>
     public AnswerLine Answer(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
         new(Declare(name, label, LineKind.Answer, At(file, at)));
@@ -39,6 +47,14 @@ public abstract class LineScope
     /// <summary>A text.</summary>
     public TextLine Text(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
         new(Declare(name, label, LineKind.Text, At(file, at)));
+
+    /// <summary>A text of several thousand characters, such as an explanation.</summary>
+    public TextLine LongText(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var text = Text(name, label, file, at);
+        text.Line.LongestText = 4_000;
+        return text;
+    }
 
     /// <summary>An identifier; an entry that breaks its rule is an error finding.</summary>
     public TextLine Identifier(
@@ -67,6 +83,43 @@ public abstract class LineScope
         var line = Declare(name, label, LineKind.Money, At(file, at));
         line.Formula = rounding is null ? formula : new Rounded(formula, rounding);
         return new AmountLine(line);
+    }
+
+    /// <summary>
+    /// A computed amount whose formula is given later with <see cref="AmountLine.Is"/>, so that the page read first can be fed by pages that follow.
+    /// </summary>
+    public AmountLine Line(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Money, At(file, at));
+        line.IsDefinedLater = true;
+        return new AmountLine(line);
+    }
+
+    /// <summary>A computed yes or no.</summary>
+    public AnswerLine Line(string name, string label, Condition formula, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Computed(Declare(name, label, LineKind.Answer, At(file, at)), formula));
+
+    /// <summary>A computed date.</summary>
+    public DateLine Line(string name, string label, DateFormula formula, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Computed(Declare(name, label, LineKind.Date, At(file, at)), formula));
+
+    /// <summary>A computed text.</summary>
+    public TextLine Line(string name, string label, TextFormula formula, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
+        new(Computed(Declare(name, label, LineKind.Text, At(file, at)), formula));
+
+    /// <summary>A computed code of a list; a text that is none of its codes reads as blank.</summary>
+    public ChoiceLine Line(
+        string name, string label, IReadOnlyList<Choice> choices, TextFormula formula, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Choice, At(file, at));
+        line.Choices = choices;
+        return new(Computed(line, formula));
+    }
+
+    private static Line Computed(Line line, Formula formula)
+    {
+        line.Formula = formula;
+        return line;
     }
 
     /// <summary>A computed number that is not money.</summary>

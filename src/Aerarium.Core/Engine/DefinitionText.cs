@@ -17,6 +17,11 @@ internal static class DefinitionText
             Say($"{section.Form.Title}|{section.Form.About}|{section.Title}|{section.Law}|{(section as RepeatingSection)?.RowLabel}");
         }
 
+        foreach (var part in definition.Tables.SelectMany(t => t.Parts))
+        {
+            Say($"{part.Title}|{part.Law}");
+        }
+
         foreach (var line in definition.Lines)
         {
             Say($"{line.Number}|{line.Label}|{line.Law}|{line.Hint}|{line.CopiedFrom}|{line.Unit}|{line.Rule}|{line.ElectionBinds}|{line.Override?.Judgement}");

@@ -176,6 +176,7 @@ public sealed record Derivation(
             Choose choose => OfChoice(choose),
             Progressive progressive => OfBands(progressive),
             Aggregate aggregate => OfRows(aggregate, aggregate.Section, aggregate.Of, aggregate.Where is { } where ? _ => where.Holds(_sheet) : _ => true),
+            AmountOfRow picked => new(DerivationKind.Rows, picked.Words, Value(picked)) { Operands = [InPickedRow(picked)] },
             SumOfEarlierRows earlier => OfEarlierRows(earlier),
             Lookup lookup => OfLookup(lookup),
             Stepped stepped => new(DerivationKind.Parameter, stepped.Table.Label, Value(stepped))
@@ -187,6 +188,7 @@ public sealed record Derivation(
             },
             Amount amount => new(DerivationKind.Other, amount.Words, Value(amount)) { Operands = [.. amount.Operands.Select(Node)] },
             DateFormula date => new(DerivationKind.Other, date.Words, Day(date.Evaluate(_sheet))) { Operands = [.. date.Operands.Select(Node)] },
+            TextFormula text => new(DerivationKind.Other, text.Words, text.Evaluate(_sheet)) { Operands = [.. text.Operands.Select(Node)] },
             Condition condition => new(DerivationKind.Other, condition.Words, condition.Holds(_sheet) ? "yes" : "no"),
             _ => new(DerivationKind.Other, formula.Words, null),
         };
@@ -305,6 +307,26 @@ public sealed record Derivation(
 
             rows.Current = outer;
             return new DerivationNode(DerivationKind.Rows, total.Words, Value(total)) { Operands = operands };
+        }
+
+        private DerivationNode InPickedRow(AmountOfRow picked)
+        {
+            var rows = _sheet.Rows(picked.Section);
+            var (outer, at) = (rows.Current, 0);
+            decimal? measure = null;
+            for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+            {
+                var here = picked.By.Evaluate(_sheet);
+                if (measure is null || (picked.Most ? here > measure : here < measure))
+                {
+                    (at, measure) = (rows.Current, here);
+                }
+            }
+
+            rows.Current = at;
+            var node = measure is null ? new DerivationNode(DerivationKind.Other, $"no {picked.Section.RowLabel}", "0") : Node(picked.Of);
+            rows.Current = outer;
+            return measure is null ? node : node with { Words = evaluation.RowName(picked.Section, at) };
         }
 
         private DerivationNode OfEarlierRows(SumOfEarlierRows earlier)

@@ -96,7 +96,7 @@ public sealed class Evaluation
 
         return line.Kind switch
         {
-            LineKind.Money or LineKind.Count => Figures.Canonical(Amount(line, row)),
+            LineKind.Money or LineKind.Count or LineKind.Number => Figures.Canonical(Amount(line, row)),
             LineKind.Answer => Code(line, row) != 0 ? "yes" : "no",
             LineKind.Date => DateOnly.FromDayNumber(Code(line, row)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             _ => line.Table is null ? Sheet.Texts[line.Slot] : At(line, row, b => b.Texts),
@@ -220,12 +220,24 @@ public sealed class Evaluation
         }
     }
 
-    /// <summary>What a row is called: its name where one is given, otherwise its number.</summary>
+    /// <summary>What a row is called: its name where one is given, otherwise its number; within a page, the page's name first.</summary>
     public string RowName(RepeatingSection table, int row)
+    {
+        if (table.OfPage is { Line: var of })
+        {
+            var page = Math.Max(0, Code(of, row) - 1);
+            var before = Enumerable.Range(0, row).Count(r => Math.Max(0, Code(of, r) - 1) == page);
+            return $"{RowName(of.Target!, page)}, {NameOrNumber(table, row, before)}";
+        }
+
+        return NameOrNumber(table, row, row);
+    }
+
+    private string NameOrNumber(RepeatingSection table, int row, int number)
     {
         var name = table.NamedBy is { } column ? Value(column, row) : null;
         var label = char.ToUpperInvariant(table.RowLabel[0]) + table.RowLabel[1..];
-        return name ?? $"{label} {row + 1}";
+        return name ?? $"{label} {number + 1}";
     }
 
     private IEnumerable<(Finding Finding, int Place)> KeptButClosed()

@@ -185,22 +185,43 @@ public sealed class Evaluator
 
     private Expression EmitComputed(Line line, Emitter emitter)
     {
-        var value = Expression.Variable(typeof(decimal), "value");
-        return Expression.Block([value], Expression.Assign(value, line.Formula!.Emit(emitter)), Store(line, value, emitter));
+        var computed = line.Formula!.Emit(emitter);
+        var value = Expression.Variable(computed.Type, "value");
+        return Expression.Block([value], Expression.Assign(value, computed), Store(line, value, emitter));
     }
 
-    /// <summary>Keeps a computed value; it counts as filled in when it is not zero or anything beneath it is filled in.</summary>
-    private Expression Store(Line line, ParameterExpression value, Emitter emitter)
+    /// <summary>
+    /// Keeps a computed value. An amount or an answer counts as filled in when it is not zero or no, or anything beneath it is filled in; a date, a
+    /// text or a code when there is one.
+    /// </summary>
+    private Expression Store(Line line, ParameterExpression value, Emitter emitter) => line.Formula switch
     {
-        var filled = _beneath[line].Aggregate(
-            RelationWords.Emit(Relation.Different, value, Expression.Constant(0m)),
-            (before, beneath) => Expression.OrElse(
-                before,
-                beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath)));
-        return Expression.Block(
+        Amount => Expression.Block(
             Expression.Assign(emitter.AmountOf(line), value),
-            Expression.Assign(emitter.FilledAt(line), filled));
-    }
+            Expression.Assign(emitter.FilledAt(line), OrBeneath(RelationWords.Emit(Relation.Different, value, Expression.Constant(0m)), line, emitter))),
+        Condition => Expression.Block(
+            Expression.Assign(emitter.CodeOf(line), Expression.Condition(value, Expression.Constant(1), Expression.Constant(0))),
+            Expression.Assign(emitter.FilledAt(line), OrBeneath(value, line, emitter))),
+        DateFormula => Expression.Block(
+            Expression.Assign(emitter.CodeOf(line), value),
+            Expression.Assign(emitter.FilledAt(line), Expression.NotEqual(value, Expression.Constant(0)))),
+        _ => Expression.Block(
+            Expression.Assign(emitter.TextOf(line), Expression.Call(typeof(Evaluator), nameof(TextFor), [], Expression.Constant(line), value)),
+            Expression.Assign(emitter.CodeOf(line), Expression.Call(typeof(Evaluator), nameof(CodeFor), [], Expression.Constant(line), value)),
+            Expression.Assign(emitter.FilledAt(line), Expression.NotEqual(emitter.TextOf(line), Expression.Constant(null, typeof(string))))),
+    };
+
+    private Expression OrBeneath(Expression filled, Line line, Emitter emitter) => _beneath[line].Aggregate(
+        filled,
+        (before, beneath) => Expression.OrElse(
+            before,
+            beneath.Table is null || emitter.StandsIn(beneath.Table) ? emitter.FilledAt(beneath) : emitter.AnyFilled(beneath)));
+
+    /// <summary>A computed text as its line holds it: null when blank, and when a choice has no such code.</summary>
+    internal static string? TextFor(Line line, string? text) => string.IsNullOrEmpty(text) || (line.Kind == LineKind.Choice && line.PositionOf(text) == 0) ? null : text;
+
+    /// <summary>The position of a computed code among its choices; zero for a text.</summary>
+    internal static int CodeFor(Line line, string? text) => line.Kind == LineKind.Choice && text is not null ? line.PositionOf(text) : 0;
 
     private static Expression EmitGiven(Line line, Emitter emitter) => Expression.Block(
         Expression.Assign(emitter.FilledAt(line), emitter.Given(line, nameof(GivenCells.Filled))),
@@ -300,14 +321,33 @@ public sealed class Evaluator
 
         try
         {
-            amounts[at] = ((Amount)line.Formula!).Evaluate(sheet);
+            switch (line.Formula)
+            {
+                case Amount amount:
+                    amounts[at] = amount.Evaluate(sheet);
+                    filled[at] = amounts[at] != 0 || AnyBeneathFilled(line, sheet);
+                    break;
+                case Condition condition:
+                    codes[at] = condition.Holds(sheet) ? 1 : 0;
+                    filled[at] = codes[at] != 0 || AnyBeneathFilled(line, sheet);
+                    break;
+                case DateFormula date:
+                    codes[at] = date.Evaluate(sheet);
+                    filled[at] = codes[at] != 0;
+                    break;
+                case TextFormula text:
+                    var computed = text.Evaluate(sheet);
+                    (texts[at], codes[at]) = (TextFor(line, computed), CodeFor(line, computed));
+                    filled[at] = texts[at] is not null;
+                    break;
+                default:
+                    throw new RuleException($"Line '{line.Key}' ({line.DeclaredAt}) has a formula of a kind that no line holds.");
+            }
         }
         catch (ArithmeticException cause)
         {
             throw new RuleException($"'{line.Label}' ({line.Key}, {line.DeclaredAt}) cannot be computed: {line.Formula!.Words}. {cause.Message}", cause);
         }
-
-        filled[at] = amounts[at] != 0 || AnyBeneathFilled(line, sheet);
     }
 
     private bool AnyBeneathFilled(Line line, Sheet sheet)

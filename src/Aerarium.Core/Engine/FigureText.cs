@@ -19,6 +19,10 @@ internal static class FigureText
         foreach (var section in definition.Tables)
         {
             Record("rows", section.Key, section.When, section.RowTie?.Return, section.RowTie);
+            if (section.IsPages)
+            {
+                Record("pages", section.Key);
+            }
         }
 
         foreach (var line in definition.Lines)
@@ -27,6 +31,11 @@ internal static class FigureText
                 "line", line.Key, line.Kind, line.Formula, line.OpenWhen, line.RequiredWhen, line.Least, line.Most, line.MayBeNegative, line.WholeUnits, line.OfOneYear,
                 line.IsElective, line.JoinsColumns, line.CountsAttachments, line.TieTolerance, line.Identifier, line.Target, line.Overrides,
                 line.ClientParticular, line.PracticeParticular);
+            if (line.Kind is LineKind.Number)
+            {
+                Record("places", line.Decimals);
+            }
+
             foreach (var choice in line.Choices ?? [])
             {
                 Record("code", choice.Code);

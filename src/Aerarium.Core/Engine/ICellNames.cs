@@ -48,6 +48,9 @@ public interface ICellNames
     /// <summary>A total over the rows before this one, in the order of a column.</summary>
     string Earlier(SumOfEarlierRows earlier);
 
+    /// <summary>An amount of the row in which another is greatest or least.</summary>
+    string OfRow(AmountOfRow picked);
+
     /// <summary>Number of the row one stands in, from one.</summary>
     string RowNumber(RepeatingSection section);
 }

@@ -22,7 +22,7 @@ public static class RowsBeside
         var of = new int?[rows.Count];
         var taken = new bool[past.Count];
         var naming = table.Lines.Where(l => l.Kind == LineKind.Identifier).Take(1).Concat(table.NamedBy is { } name ? [name] : []).Distinct().ToList();
-        var lasting = table.Lines.Where(l => !l.IsComputed && l.Kind is not (LineKind.Money or LineKind.Count)).Select(l => l.Name).ToList();
+        var lasting = table.Lines.Where(l => !l.IsComputed && !l.IsNumber).Select(l => l.Name).ToList();
         foreach (var column in naming)
         {
             Match(row => row.Values.GetValueOrDefault(column.Name));

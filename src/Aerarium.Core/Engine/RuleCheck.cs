@@ -17,6 +17,11 @@ internal static class RuleCheck
                 Check(definition, $"Line '{line.Key}' ({line.DeclaredAt})", formula, line.Table);
             }
 
+            if (line.IsDefinedLater && line.Formula is null)
+            {
+                throw new RuleException($"Line '{line.Key}' ({line.DeclaredAt}) is declared as computed and never given its formula.");
+            }
+
             if (line.Kind == LineKind.Choice && line.Choices is not { Count: > 0 })
             {
                 throw new RuleException($"Line '{line.Key}' ({line.DeclaredAt}) is a choice without codes.");

@@ -182,7 +182,7 @@ public sealed class Sheet
 
         switch (line.Kind)
         {
-            case LineKind.Money or LineKind.Count:
+            case LineKind.Money or LineKind.Count or LineKind.Number:
                 amounts[at] = decimal.Parse(value, NumberStyles.Number, CultureInfo.InvariantCulture);
                 break;
             case LineKind.Answer:

@@ -47,20 +47,21 @@ public static class EntryReader
     /// <summary>Reads a typed text for a line; row references are not resolved here.</summary>
     public static Reading Read(Line line, string? typed)
     {
-        var text = Clean(typed);
+        // A long text keeps its lines.
+        var text = line.LongestText > LongestText ? string.Join('\n', (typed ?? "").ReplaceLineEndings("\n").Split('\n').Select(Clean)).Trim('\n') : Clean(typed);
         if (text.Length == 0)
         {
             return Reading.Of(null);
         }
 
-        if (text.Length > LongestText)
+        if (text.Length > line.LongestText)
         {
-            return Reading.Refuse($"{line.Label}: {text.Length} characters are too many; keep it to {LongestText}.");
+            return Reading.Refuse($"{line.Label}: {text.Length} characters are too many; keep it to {line.LongestText}.");
         }
 
         return line.Kind switch
         {
-            LineKind.Money or LineKind.Count => ReadNumber(line, text),
+            LineKind.Money or LineKind.Count or LineKind.Number => ReadNumber(line, text),
             LineKind.Answer => ReadAnswer(line, text),
             LineKind.Choice => ReadChoice(line, text),
             LineKind.Date => ReadDate(line, text),
@@ -105,14 +106,16 @@ public static class EntryReader
         {
             value = decimal.Round(value, 0, MidpointRounding.AwayFromZero);
         }
-        else if (decimal.Round(value, 2) != value)
+        else if (line.Kind != LineKind.Count && decimal.Round(value, line.Decimals) != value)
         {
             if (!Arithmetic.IsExpression(text))
             {
-                return Reading.Refuse($"{line.Label}: {text} has more than two decimals; amounts are kept to the cent.");
+                return Reading.Refuse(line.Kind == LineKind.Money
+                    ? $"{line.Label}: {text} has more than two decimals; amounts are kept to the cent."
+                    : $"{line.Label}: {text} has more than {line.Decimals} decimals; round it as the law says.");
             }
 
-            value = decimal.Round(value, 2, MidpointRounding.AwayFromZero);
+            value = decimal.Round(value, line.Decimals, MidpointRounding.AwayFromZero);
         }
 
         if (Math.Abs(value) > LargestAmount)

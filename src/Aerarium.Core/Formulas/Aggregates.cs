@@ -228,3 +228,72 @@ public sealed class SumOfEarlierRows(RepeatingSection section, Amount of, Amount
                 Sum.Added(total, Of.Emit(emitter)))));
     }
 }
+
+/// <summary>An amount of the row in which another amount is greatest or least, the first of several; zero when there is no row.</summary>
+public sealed class AmountOfRow(RepeatingSection section, Amount of, Amount by, bool most) : Amount
+{
+    /// <summary>The repeating section.</summary>
+    public RepeatingSection Section { get; } = section;
+
+    /// <summary>The amount asked for.</summary>
+    public Amount Of { get; } = of;
+
+    /// <summary>The amount that decides which row it is.</summary>
+    public Amount By { get; } = by;
+
+    /// <summary>Whether the greatest decides, otherwise the least.</summary>
+    public bool Most { get; } = most;
+
+    /// <inheritdoc />
+    public override RepeatingSection WalksOver => Section;
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [Of, By];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [Section, Most];
+
+    /// <inheritdoc />
+    public override string Words => $"{Of.Words} of the {Section.RowLabel} with the {(Most ? "greatest" : "least")} {By.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet)
+    {
+        var rows = sheet.Rows(Section);
+        var outer = rows.Current;
+        var (found, measure) = (0m, 0m);
+        for (rows.Current = 0; rows.Current < rows.Count; rows.Current++)
+        {
+            var here = By.Evaluate(sheet);
+            if (rows.Current == 0 || (Most ? here > measure : here < measure))
+            {
+                (found, measure) = (Of.Evaluate(sheet), here);
+            }
+        }
+
+        rows.Current = outer;
+        return found;
+    }
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => cells.OfRow(this);
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter)
+    {
+        var (found, measure, here) = (
+            Expression.Variable(typeof(decimal), "found"), Expression.Variable(typeof(decimal), "measure"), Expression.Variable(typeof(decimal), "here"));
+        return Expression.Block(
+            [measure],
+            emitter.OverRows(Section, found, () => Expression.Block(
+                [here],
+                Expression.Assign(here, By.Emit(emitter)),
+                Expression.IfThen(
+                    Expression.OrElse(
+                        Expression.Equal(emitter.RowIndexOf(Section), Expression.Constant(0)),
+                        Most ? Expression.GreaterThan(here, measure) : Expression.LessThan(here, measure)),
+                    Expression.Block(
+                        Expression.Assign(found, Of.Emit(emitter)),
+                        Expression.Assign(measure, here))))));
+    }
+}

@@ -55,20 +55,26 @@ public sealed class DateComparison(DateFormula left, DateFormula right, Relation
 /// <summary>Both conditions hold; the second is asked only when the first holds.</summary>
 public sealed class Both(Condition left, Condition right) : Condition
 {
-    /// <inheritdoc />
-    public override IReadOnlyList<Formula> Operands => [left, right];
+    /// <summary>The condition asked first.</summary>
+    public Condition Left { get; } = left;
+
+    /// <summary>The condition asked when the first holds.</summary>
+    public Condition Right { get; } = right;
 
     /// <inheritdoc />
-    public override string Words => $"{Together(left)} and {Together(right)}";
+    public override IReadOnlyList<Formula> Operands => [Left, Right];
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => left.Holds(sheet) && right.Holds(sheet);
+    public override string Words => $"{Together(Left)} and {Together(Right)}";
 
     /// <inheritdoc />
-    public override string Spreadsheet(ICellNames cells) => $"AND({left.Spreadsheet(cells)},{right.Spreadsheet(cells)})";
+    public override bool Holds(Sheet sheet) => Left.Holds(sheet) && Right.Holds(sheet);
 
     /// <inheritdoc />
-    public override Expression Emit(Emitter emitter) => Expression.AndAlso(left.Emit(emitter), right.Emit(emitter));
+    public override string Spreadsheet(ICellNames cells) => $"AND({Left.Spreadsheet(cells)},{Right.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.AndAlso(Left.Emit(emitter), Right.Emit(emitter));
 
     private static string Together(Condition part) =>
         part is Either or IsOpen { ReferredLine: { OpenWhen: Either } } ? $"({part.Words})" : part.Words;

@@ -220,3 +220,163 @@ public sealed class YearOf(DateFormula date) : Amount
     /// <summary>Calendar year of a day number, zero for day zero.</summary>
     public static decimal Of(int dayNumber) => dayNumber == 0 ? 0 : DateOnly.FromDayNumber(dayNumber).Year;
 }
+
+/// <summary>A date some months later, or earlier.</summary>
+public sealed class MonthsLater(DateFormula date, int months) : DateFormula
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [date];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [months];
+
+    /// <inheritdoc />
+    public override string Words => ShiftWords.Of(months, "month", date);
+
+    /// <inheritdoc />
+    public override int Evaluate(Sheet sheet) => Shift(date.Evaluate(sheet), months);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => ShiftWords.UnlessBlank(date.Spreadsheet(cells), day => $"EDATE({day},{months})");
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(typeof(MonthsLater), nameof(Shift), [], date.Emit(emitter), Expression.Constant(months));
+
+    /// <summary>Day number some months later; blank stays blank, and dates outside the calendar stay where they are.</summary>
+    public static int Shift(int dayNumber, int months)
+    {
+        var from = DateOnly.FromDayNumber(dayNumber);
+        return dayNumber != 0 && (from.Year * 12) + from.Month + months is > 12 and < 9999 * 12 ? from.AddMonths(months).DayNumber : dayNumber;
+    }
+}
+
+/// <summary>A date some days later, or earlier.</summary>
+public sealed class DaysLater(DateFormula date, int days) : DateFormula
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [date];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [days];
+
+    /// <inheritdoc />
+    public override string Words => ShiftWords.Of(days, "day", date);
+
+    /// <inheritdoc />
+    public override int Evaluate(Sheet sheet) => Shift(date.Evaluate(sheet), days);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => ShiftWords.UnlessBlank(date.Spreadsheet(cells), day => $"({day}+{days})");
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(typeof(DaysLater), nameof(Shift), [], date.Emit(emitter), Expression.Constant(days));
+
+    /// <summary>Day number some days later; blank stays blank, and dates outside the calendar stay where they are.</summary>
+    public static int Shift(int dayNumber, int days) =>
+        dayNumber != 0 && (long)dayNumber + days is > 0 and var shifted && shifted <= DateOnly.MaxValue.DayNumber ? (int)shifted : dayNumber;
+}
+
+/// <summary>The last day of the month a date lies in; blank stays blank.</summary>
+public sealed class MonthEnd(DateFormula date) : DateFormula
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [date];
+
+    /// <inheritdoc />
+    public override string Words => $"the end of the month of {date.Words}";
+
+    /// <inheritdoc />
+    public override int Evaluate(Sheet sheet) => Of(date.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => ShiftWords.UnlessBlank(date.Spreadsheet(cells), day => $"EOMONTH({day},0)");
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(MonthEnd), nameof(Of), [], date.Emit(emitter));
+
+    /// <summary>Day number of the last day of the month.</summary>
+    public static int Of(int dayNumber)
+    {
+        var day = DateOnly.FromDayNumber(dayNumber);
+        return dayNumber == 0 ? 0 : dayNumber + DateTime.DaysInMonth(day.Year, day.Month) - day.Day;
+    }
+}
+
+/// <summary>
+/// Whole months, or whole years of twelve, that have passed from one date until another: an age. Somebody born on 29 February is a year
+/// older on 1 March of other years. Zero when either is blank or the span is empty.
+/// </summary>
+public sealed class WholeMonths(DateFormula from, DateFormula until, bool years) : Amount
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [from, until];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [years];
+
+    /// <inheritdoc />
+    public override string Words => $"whole {(years ? "years" : "months")} from {from.Words} until {until.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Between(from.Evaluate(sheet), until.Evaluate(sheet), years);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => InSheet(from.Spreadsheet(cells), until.Spreadsheet(cells));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) =>
+        Expression.Call(typeof(WholeMonths), nameof(Between), [], from.Emit(emitter), until.Emit(emitter), Expression.Constant(years));
+
+    private string InSheet(string first, string last)
+    {
+        var passed = $"((YEAR({last})-YEAR({first}))*12+MONTH({last})-MONTH({first})-IF(DAY({last})<DAY({first}),1,0))";
+        return $"IF(OR({first}=0,{last}=0,{last}<{first}),0,{(years ? $"INT({passed}/12)" : passed)})";
+    }
+
+    /// <summary>Whole months or years between two day numbers.</summary>
+    public static decimal Between(int from, int until, bool years)
+    {
+        if (from == 0 || until == 0 || until < from)
+        {
+            return 0;
+        }
+
+        var (first, last) = (DateOnly.FromDayNumber(from), DateOnly.FromDayNumber(until));
+        var passed = ((last.Year - first.Year) * 12) + last.Month - first.Month - (last.Day < first.Day ? 1 : 0);
+        return years ? passed / 12 : passed;
+    }
+}
+
+/// <summary>Days of a span, both ends included; zero when either is blank or the span is empty.</summary>
+public sealed class DaysOfSpan(DateFormula from, DateFormula to) : Amount
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [from, to];
+
+    /// <inheritdoc />
+    public override string Words => $"days from {from.Words} to {to.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Of(from.Evaluate(sheet), to.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => InSheet(from.Spreadsheet(cells), to.Spreadsheet(cells));
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(DaysOfSpan), nameof(Of), [], from.Emit(emitter), to.Emit(emitter));
+
+    private static string InSheet(string first, string last) => $"IF(OR({first}=0,{last}=0,{last}<{first}),0,{last}-{first}+1)";
+
+    /// <summary>Days of a span between two day numbers.</summary>
+    public static decimal Of(int from, int to) => from == 0 || to == 0 || to < from ? 0 : to - from + 1;
+}
+
+internal static class ShiftWords
+{
+    public static string Of(int by, string unit, DateFormula date) =>
+        $"{Math.Abs(by)} {unit}{(Math.Abs(by) == 1 ? "" : "s")} {(by < 0 ? "before" : "after")} {date.Words}";
+
+    public static string UnlessBlank(string day, Func<string, string> shifted) => $"IF({day}=0,0,{shifted(day)})";
+}

@@ -130,6 +130,25 @@ public abstract class DateFormula : Formula
 
     /// <summary>The same day a number of years later (29 February becomes 28 February).</summary>
     public DateFormula AddYears(int years) => new YearsLater(this, years);
+
+    /// <summary>The same day a number of months later, or earlier where it is negative; the last day of a month that is too short.</summary>
+    public DateFormula AddMonths(int months) => new MonthsLater(this, months);
+
+    /// <summary>A number of days later, or earlier where it is negative.</summary>
+    public DateFormula AddDays(int days) => new DaysLater(this, days);
+}
+
+/// <summary>A formula whose value is a text, or the code of a choice; blank is no text.</summary>
+public abstract class TextFormula : Formula
+{
+    /// <summary>The text on this sheet, null when blank; for row formulas, in the row the sheet is standing on.</summary>
+    public abstract string? Evaluate(Sheet sheet);
+
+    /// <summary>A text written in a rule.</summary>
+    public static implicit operator TextFormula(string text) => new FixedText(text);
+
+    /// <summary>Whether it is the same text or code as another; blanks are the same as nothing.</summary>
+    public Condition SameAs(TextFormula other) => new SameText(this, other);
 }
 
 /// <summary>How two operands are compared.</summary>

@@ -30,6 +30,12 @@ public static class Law
     /// <summary>One date when the condition holds, another when it does not.</summary>
     public static DateFormula If(Condition when, DateFormula then, DateFormula otherwise) => new ChooseDate(when, then, otherwise);
 
+    /// <summary>One text or code when the condition holds, another when it does not.</summary>
+    public static TextFormula If(Condition when, TextFormula then, TextFormula otherwise) => new ChooseText(when, then, otherwise);
+
+    /// <summary>Texts one after the other with something between them, blank ones left out.</summary>
+    public static TextFormula Joined(string between, params TextFormula[] parts) => new JoinedText(between, parts);
+
     /// <summary>Rounds an amount in a named way.</summary>
     public static Amount Round(Amount amount, Rounding rounding) => new Rounded(amount, rounding);
 
@@ -53,6 +59,27 @@ public static class Law
 
     /// <summary>Days after one date until another, the last included.</summary>
     public static Amount DaysAfter(DateFormula after, DateFormula until) => new Days(after, until);
+
+    /// <summary>Days of a span, both ends included.</summary>
+    public static Amount DaysOf(DateFormula from, DateFormula to) => new DaysOfSpan(from, to);
+
+    /// <summary>
+    /// The part of an amount for a whole period that falls to a span within it, by days, both ends included; nothing where the period has no days.
+    /// It is not rounded.
+    /// </summary>
+    public static Amount ByDays(Amount amount, (DateFormula From, DateFormula To) span, (DateFormula From, DateFormula To) period) => If(
+        DaysOf(period.From, period.To) > 0,
+        amount * DaysOf(Later(span.From, period.From), Earlier(span.To, period.To)) / Max(DaysOf(period.From, period.To), 1),
+        0);
+
+    /// <summary>Whole years from one date until another, such as an age.</summary>
+    public static Amount YearsFrom(DateFormula from, DateFormula until) => new WholeMonths(from, until, years: true);
+
+    /// <summary>Whole months from one date until another.</summary>
+    public static Amount MonthsFrom(DateFormula from, DateFormula until) => new WholeMonths(from, until, years: false);
+
+    /// <summary>The last day of the month a date lies in.</summary>
+    public static DateFormula EndOfMonth(DateFormula date) => new MonthEnd(date);
 
     /// <summary>Calendar year of a date.</summary>
     public static Amount Year(DateFormula date) => new YearOf(date);

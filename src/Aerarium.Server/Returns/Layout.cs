@@ -35,7 +35,16 @@ public sealed record SectionLayout(int Position, string Title, string? Law, stri
 /// <param name="RowLabel">What one row is called.</param>
 /// <param name="NamedBy">The column that names a row.</param>
 /// <param name="Grid">Whether its rows are many, so that it is shown as a grid.</param>
-public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid);
+/// <param name="Parts">What each of its rows consists of when it is a page of its own; empty otherwise.</param>
+/// <param name="OfPage">For rows within a page: the column that says which page they belong to; null otherwise.</param>
+public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage);
+
+/// <summary>A part of a page that repeats.</summary>
+/// <param name="Title">Heading.</param>
+/// <param name="Law">Section of the law.</param>
+/// <param name="Lines">Keys of its lines.</param>
+/// <param name="Rows">Key of the repeating section whose rows stand here, those that belong to the page; null for lines.</param>
+public sealed record PagePartLayout(string Title, string? Law, IReadOnlyList<string> Lines, string? Rows);
 
 /// <summary>A line.</summary>
 public sealed record LineLayout(
@@ -55,6 +64,7 @@ public sealed record LineLayout(
     bool Conditional,
     LineRule Rule,
     IReadOnlyList<Choice>? Choices,
+    int LongestText,
     bool CountsAttachments,
     string? Overrides,
     OverrideLayout? Override);
@@ -88,8 +98,16 @@ internal static class Layouts
         section.Title,
         section.Law,
         section.When?.Words,
-        section is RepeatingSection table ? new TableLayout(table.Key, table.RowLabel, table.NamedBy?.Key, table.IsGrid) : null,
+        section is RepeatingSection table ? Of(table) : null,
         [.. section.LinesAsRead.Select(Of)]);
+
+    private static TableLayout Of(RepeatingSection table) => new(
+        table.Key,
+        table.RowLabel,
+        table.NamedBy?.Key,
+        table.IsGrid,
+        [.. table.Parts.Select(p => new PagePartLayout(p.Title, p.Law, [.. p.Lines.Select(l => l.Key)], p.Rows?.Key))],
+        table.OfPage?.Line.Key);
 
     private static LineLayout Of(Line line) => new(
         line.Key,
@@ -108,6 +126,7 @@ internal static class Layouts
         line.When is not null,
         line.Rule,
         line.Choices,
+        line.LongestText,
         line.CountsAttachments,
         line.Overrides?.Key,
         line.Override is { } replaced ? new OverrideLayout(replaced.Amount.Key, replaced.Reason.Key, replaced.Judgement) : null);

@@ -86,7 +86,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
 
     private static (Severity Severity, string Message)? Message(Line line, TieView tie, string? here)
     {
-        var amount = line.Kind is LineKind.Money or LineKind.Count;
+        var amount = line.IsNumber;
         if (tie.Sources.Count == 0)
         {
             return line.TieTolerance is not null && amount && here is not null and not "0"
@@ -107,7 +107,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
     private static decimal Number(string? value) => value is null ? 0 : decimal.Parse(value, System.Globalization.CultureInfo.InvariantCulture);
 
     private static string Shown(Line line, string? value) => value is null ? "nothing"
-        : line.Kind is LineKind.Money or LineKind.Count ? Figures.Money(Number(value))
+        : line.IsNumber ? Figures.Money(Number(value))
         : line.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value;
 
     /// <summary>Rows of several relatives are told apart by whose they are.</summary>
@@ -122,7 +122,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             return new TieSourceView(source.Record.Id, Title(source), from.Key, from.Label, source.Evaluation.Value(from));
         })).ToList();
         var value = sources.Select(s => s.Value).OfType<string>().ToList() is not { Count: > 0 } given ? null
-            : line.Kind is LineKind.Money or LineKind.Count ? Figures.Canonical(given.Sum(Number)) : given[0];
+            : line.IsNumber ? Figures.Canonical(given.Sum(Number)) : given[0];
         return new TieView(
             line.Key,
             value,

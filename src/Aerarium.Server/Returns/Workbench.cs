@@ -341,12 +341,24 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         private void RemoveRow(EntryChange change)
         {
             var section = SectionOf(change);
+            foreach (var (within, row) in RowsWithin(section, change.Row!))
+            {
+                RemoveRow(change with { Section = within, Row = row });
+            }
+
             if (Present(section).Remove(change.Row!))
             {
                 Order(section).Remove(change.Row!);
                 Note("remove-row", section, change.Row!, "present", null, null);
             }
         }
+
+        /// <summary>The rows within a page, which go with it.</summary>
+        private List<(string Section, string Row)> RowsWithin(string pages, string page) =>
+        [
+            .. Before.Definition.FindTable(pages)!.Parts.Select(p => p.Rows).OfType<RepeatingSection>().SelectMany(within =>
+                RowsOf(within.Key).Where(row => _entries.GetValueOrDefault((within.OfPage!.Line.Key, row))?.Value == page).Select(row => (within.Key, row))),
+        ];
 
         private void MoveRow(EntryChange change)
         {

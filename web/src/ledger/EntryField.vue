@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
-import { amount, day, editable } from '../shared/format'
+import { day, editable, isNumber, lineText } from '../shared/format'
 import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
 
 const props = defineProps<{ line: Line; row: string | null }>()
@@ -9,7 +9,7 @@ const store = inject<ReturnStore>('return')!
 const key = computed(() => placeKey(props.line.key, props.row))
 const value = computed(() => store.values.get(key.value))
 const draft = computed(() => store.drafts.get(key.value))
-const numeric = computed(() => props.line.kind === 'money' || props.line.kind === 'count')
+const numeric = computed(() => isNumber(props.line))
 const editing = ref<string | null>(null)
 let before = ''
 let seen = 0
@@ -18,7 +18,7 @@ const shown = computed(() => {
   if (editing.value !== null) return editing.value
   if (draft.value) return draft.value.typed
   const text = value.value?.value ?? ''
-  if (numeric.value) return amount(text)
+  if (numeric.value) return lineText(props.line, text)
   return props.line.kind === 'date' ? day(text) : text
 })
 const selected = computed(() => draft.value?.typed ?? value.value?.value ?? '')
@@ -135,6 +135,21 @@ function onAnswerKey(event: KeyboardEvent) {
     <option value="">{{ line.kind === 'row' ? 'choose' : '' }}</option>
     <option v-for="choice in choices" :key="choice.code" :value="choice.code">{{ choice.label }}</option>
   </select>
+  <textarea
+    v-else-if="line.longestText > 1000"
+    class="field long"
+    :class="{ refused: draft?.state === 'refused', conflict: draft?.state === 'conflict' }"
+    data-field
+    :data-place="key"
+    rows="4"
+    :aria-label="line.label"
+    :maxlength="line.longestText"
+    :value="shown"
+    :readonly="store.locked"
+    @focus="begin"
+    @input="editing = ($event.target as HTMLTextAreaElement).value"
+    @blur="commit"
+  ></textarea>
   <input
     v-else
     class="field"
@@ -183,6 +198,11 @@ function onAnswerKey(event: KeyboardEvent) {
   border: 1.5px solid var(--verdigris);
   border-radius: 3px;
   background: var(--page);
+}
+.field.long {
+  height: auto;
+  text-align: left;
+  resize: vertical;
 }
 select.field {
   appearance: none;

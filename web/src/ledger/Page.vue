@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { mdiArrowDown, mdiArrowUp, mdiClose, mdiContentCopy } from '@mdi/js'
 import { computed, inject } from 'vue'
 import type { Form, Line, ReturnStore, Section } from '../places/return/returnStore'
 import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
+import RepeatingPages from './RepeatingPages.vue'
+import RowBlocks from './RowBlocks.vue'
 
 const props = defineProps<{ form: Form }>()
 const store = inject<ReturnStore>('return')!
@@ -24,6 +25,7 @@ interface Drawn {
 const drawn = computed<Drawn[]>(() =>
   props.form.sections.flatMap((section, index): Drawn[] => {
     const other = beside.value?.sections[index]
+    if (section.table?.ofPage) return []
     if (section.table)
       return [
         ...(isOpen(section) ? [{ section, title: section.title }] : []),
@@ -39,15 +41,6 @@ const drawn = computed<Drawn[]>(() =>
 const hasGrid = computed(() => drawn.value.some((d) => d.section.table?.grid))
 function before(line: Line): string | null {
   return lastYear.value?.values[line.key] ?? null
-}
-
-function onRowKey(event: KeyboardEvent, section: Section, row: string) {
-  if (!event.altKey) return
-  const key = event.key.toLowerCase()
-  if (key === 'i') store.addRow(section, row)
-  else if (key === 'y') store.duplicateRow(section, row)
-  else return
-  event.preventDefault()
 }
 </script>
 
@@ -83,64 +76,8 @@ function onRowKey(event: KeyboardEvent, section: Section, row: string) {
           />
         </template>
         <LedgerGrid v-else-if="section.table.grid" :section="section" />
-        <template v-else>
-          <div
-            v-for="(row, index) in store.rowsOf(section.table.key)"
-            :key="row"
-            class="row-block"
-            role="group"
-            :aria-label="store.nameOfRow(section, row)"
-            :data-row="row"
-            @keydown="onRowKey($event, section, row)"
-          >
-            <div class="row-head">
-              <strong>{{ index + 1 }}. {{ store.nameOfRow(section, row) }}</strong>
-              <span v-if="!store.locked" class="row-acts">
-                <button
-                  type="button"
-                  title="Move up"
-                  aria-label="Move up"
-                  :disabled="index === 0"
-                  @click="store.moveRow(section, row, -1)"
-                >
-                  <v-icon :icon="mdiArrowUp" size="15" />
-                </button>
-                <button
-                  type="button"
-                  title="Move down"
-                  aria-label="Move down"
-                  :disabled="index === store.rowsOf(section.table.key).length - 1"
-                  @click="store.moveRow(section, row, 1)"
-                >
-                  <v-icon :icon="mdiArrowDown" size="15" />
-                </button>
-                <button
-                  type="button"
-                  title="Duplicate (Alt+Y)"
-                  aria-label="Duplicate"
-                  @click="store.duplicateRow(section, row)"
-                >
-                  <v-icon :icon="mdiContentCopy" size="14" />
-                </button>
-                <button
-                  type="button"
-                  title="Remove; can be undone"
-                  aria-label="Remove"
-                  @click="store.removeRow(section, row)"
-                >
-                  <v-icon :icon="mdiClose" size="16" />
-                </button>
-              </span>
-            </div>
-            <LedgerLine v-for="line in section.lines" :key="line.key" :line="line" :row="row" />
-          </div>
-          <div class="add-row">
-            <button v-if="!store.locked" type="button" class="link" @click="store.addRow(section)">
-              Add {{ section.table.rowLabel }}
-            </button>
-            <span v-if="!store.rowsOf(section.table.key).length" class="faint small">None so far.</span>
-          </div>
-        </template>
+        <RepeatingPages v-else-if="section.table.parts.length" :section="section" />
+        <RowBlocks v-else :section="section" />
       </section>
     </template>
   </article>
@@ -189,45 +126,5 @@ header p {
   width: 194px;
   text-align: right;
   padding-right: 8px;
-}
-.row-block {
-  margin-top: 8px;
-  border-left: 2px solid var(--hairline);
-  padding-left: 10px;
-}
-.row-block:focus-within {
-  border-color: var(--verdigris);
-}
-.row-head {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  min-height: 30px;
-}
-.row-acts {
-  display: inline-flex;
-  gap: 2px;
-}
-.row-acts button {
-  width: 26px;
-  height: 26px;
-  border: 0;
-  background: none;
-  color: var(--secondary);
-  cursor: pointer;
-  border-radius: 3px;
-}
-.row-acts button:hover:not(:disabled) {
-  background: var(--verdigris-wash);
-}
-.row-acts button:disabled {
-  opacity: 0.35;
-  cursor: default;
-}
-.add-row {
-  display: flex;
-  gap: 14px;
-  align-items: baseline;
-  padding: 8px 0 0;
 }
 </style>

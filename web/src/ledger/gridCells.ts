@@ -1,4 +1,6 @@
 import { lineText } from '../shared/format'
+
+export { isNumber as isNumeric } from '../shared/format'
 import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
 
 /** A cell of a grid: position of its row as shown, and of its column. */
@@ -71,9 +73,6 @@ export function visible(
   const first = Math.max(0, Math.floor(scrollTop / rowHeight) - around)
   return { first, last: Math.min(count, Math.ceil((scrollTop + height) / rowHeight) + around) }
 }
-
-/** Whether a line holds a number. */
-export const isNumeric = (line: Line): boolean => line.kind === 'money' || line.kind === 'count'
 
 const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }
 

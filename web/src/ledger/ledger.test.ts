@@ -25,6 +25,7 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     conditional: false,
     rule: 'none',
     choices: null,
+    longestText: 300,
     countsAttachments: false,
     overrides: null,
     override: null,

@@ -53,13 +53,18 @@ export function day(value: string | null | undefined): string {
   return parts ? `${Number(parts[3])} ${MONTHS[Number(parts[2]) - 1]} ${parts[1]}` : (value ?? '')
 }
 
+/** Whether a line holds a number. */
+export const isNumber = (line: Pick<Schemas['LineLayout'], 'kind'>): boolean =>
+  line.kind === 'money' || line.kind === 'count' || line.kind === 'number'
+
 /** What a line holds, as it is read: an amount, a day, the name of a code. Without its line, by what it looks like. */
 export function lineText(
   line: Pick<Schemas['LineLayout'], 'kind' | 'choices'> | undefined,
   text: string | null | undefined,
 ): string {
   if (text == null) return ''
-  if (line ? line.kind === 'money' || line.kind === 'count' : /^-?\d+(\.\d+)?$/.test(text)) return amount(text)
+  if (line?.kind === 'number') return editable(text)
+  if (line ? isNumber(line) : /^-?\d+(\.\d+)?$/.test(text)) return amount(text)
   if (line ? line.kind === 'date' : /^\d{4}-\d{2}-\d{2}$/.test(text)) return day(text)
   return line?.choices?.find((choice) => choice.code === text)?.label ?? text
 }

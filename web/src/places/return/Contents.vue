@@ -42,8 +42,14 @@ function progress(form: Form): string {
 function jump(section: Section) {
   document.querySelector(`[aria-label="${CSS.escape(section.title)}"].section`)?.scrollIntoView({ block: 'start' })
 }
+function turnTo(section: Section, page: string) {
+  store.turnTo(section, page)
+  jump(section)
+}
 const shownSections = (form: Form) =>
-  form.sections.filter((s) => isOpen(s) && (s.table || s.lines.some((l) => store.values.get(`${l.key}|`)?.open)))
+  form.sections.filter(
+    (s) => isOpen(s) && !s.table?.ofPage && (s.table || s.lines.some((l) => store.values.get(`${l.key}|`)?.open)),
+  )
 </script>
 
 <template>
@@ -57,15 +63,23 @@ const shownSections = (form: Form) =>
           <span class="small">{{ progress(form) }}</span>
         </span>
       </router-link>
-      <template v-if="form.key === props.current && shownSections(form).length > 1">
-        <button
-          v-for="section in shownSections(form)"
-          :key="section.position"
-          class="section-link"
-          @click="jump(section)"
-        >
-          {{ section.title }}
-        </button>
+      <template
+        v-if="
+          form.key === props.current && (shownSections(form).length > 1 || shownSections(form)[0]?.table?.parts.length)
+        "
+      >
+        <template v-for="section in shownSections(form)" :key="section.position">
+          <button class="section-link" @click="jump(section)">{{ section.title }}</button>
+          <button
+            v-for="page in section.table?.parts.length ? store.rowsOf(section.table.key) : []"
+            :key="page"
+            class="section-link page-link"
+            :class="{ at: page === store.pageShown(section) }"
+            @click="turnTo(section, page)"
+          >
+            {{ store.nameOfRow(section, page) }}
+          </button>
+        </template>
       </template>
     </template>
     <details v-if="outside.length" open>
@@ -129,6 +143,13 @@ summary {
   min-height: 26px;
   text-align: left;
   cursor: pointer;
+}
+.page-link {
+  padding-left: 42px;
+}
+.page-link.at {
+  color: var(--ink);
+  font-weight: 600;
 }
 details {
   margin-top: 18px;

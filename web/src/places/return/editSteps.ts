@@ -15,6 +15,8 @@ export interface Step {
 export interface Now {
   said(line: string, row: string | null): string
   rowsOf(section: string): string[]
+  /** The repeating sections whose rows stand within a page of another, with the rows of that page. */
+  within(section: Section, page: string): { section: Section; rows: string[] }[]
   readonly revision: { value: number }
 }
 
@@ -74,42 +76,64 @@ export function pasteStep(now: Now, section: Section, into: string[], block: [Li
   return { undo, redo }
 }
 
-/** Adds an empty row at a position; says which. */
-export function addRowStep(now: Now, section: Section, position: number): { row: string; step: Step } {
+/** Adds an empty row at a position, within a page where one is given; says which. */
+export function addRowStep(now: Now, section: Section, position: number, page?: string): { row: string; step: Step } {
   const row = newRow()
+  const belongs = page ? [setting(section.table!.ofPage!, row, page, now.revision.value)] : []
   return {
     row,
     step: {
-      redo: [rowChange(now, 'add-row', section, row, position)],
+      redo: [rowChange(now, 'add-row', section, row, position), ...belongs],
       undo: [rowChange(now, 'remove-row', section, row)],
     },
   }
 }
 
-/** Adds a row below another, with all that was entered in it. */
-export function duplicateStep(now: Now, section: Section, from: string): Step {
+/** Adds a row below another, with all that was entered in it; a page with all the rows within it. */
+export function duplicateStep(now: Now, section: Section, from: string): { row: string; step: Step } {
   const { row, step } = addRowStep(now, section, now.rowsOf(section.table!.key).indexOf(from) + 1)
-  const copies = section.lines
-    .filter((line) => !line.computed)
-    .map((line) => setting(line.key, row, now.said(line.key, from), now.revision.value))
-    .filter((change) => change.value !== '')
-  return { ...step, redo: [...(step.redo as Change[]), ...copies] }
+  const redo = [...(step.redo as Change[]), ...copies(now, section, from, row)]
+  for (const { section: inner, rows } of now.within(section, from))
+    for (const one of rows) {
+      const copy = newRow()
+      redo.push(rowChange(now, 'add-row', inner, copy))
+      redo.push(
+        ...copies(now, inner, one, copy).filter((change) => change.line !== inner.table!.ofPage),
+        setting(inner.table!.ofPage!, copy, row, now.revision.value),
+      )
+    }
+  return { row, step: { ...step, redo } }
 }
 
-/** Removes rows. */
+function copies(now: Now, section: Section, from: string, to: string): Change[] {
+  return section.lines
+    .filter((line) => !line.computed)
+    .map((line) => setting(line.key, to, now.said(line.key, from), now.revision.value))
+    .filter((change) => change.value !== '')
+}
+
+/** Removes rows; of pages the rows within them too. */
 export function removeStep(now: Now, section: Section, rows: string[]): Step {
-  const all = now.rowsOf(section.table!.key)
+  const gone = [...rows.flatMap((row) => now.within(section, row)), { section, rows }].flatMap((part) =>
+    part.rows.map((row) => ({
+      section: part.section,
+      row,
+      position: now.rowsOf(part.section.table!.key).indexOf(row),
+    })),
+  )
   return {
-    redo: rows.map((row) => rowChange(now, 'remove-row', section, row)),
-    undo: rows.map((row) => rowChange(now, 'add-row', section, row, all.indexOf(row))),
+    redo: gone.map((g) => rowChange(now, 'remove-row', g.section, g.row)),
+    undo: [...gone]
+      .sort((left, right) => left.position - right.position)
+      .map((g) => rowChange(now, 'add-row', g.section, g.row, g.position)),
   }
 }
 
-/** Moves a row up or down. */
-export function moveStep(now: Now, section: Section, row: string, by: number): Step {
-  const from = now.rowsOf(section.table!.key).indexOf(row)
+/** Moves a row to where another stands. */
+export function moveStep(now: Now, section: Section, row: string, to: string): Step {
+  const all = now.rowsOf(section.table!.key)
   return {
-    redo: [rowChange(now, 'move-row', section, row, from + by)],
-    undo: [rowChange(now, 'move-row', section, row, from)],
+    redo: [rowChange(now, 'move-row', section, row, all.indexOf(to))],
+    undo: [rowChange(now, 'move-row', section, row, all.indexOf(row))],
   }
 }

@@ -91,13 +91,58 @@ function layout() {
         number: 1,
         sections: [
           section(1, [line('form.paid'), line('form.balance', true)]),
-          section(2, [line('form.rows.cost')], { key: 'form.rows', rowLabel: 'car', namedBy: null }),
+          section(2, [line('form.rows.cost')], {
+            key: 'form.rows',
+            rowLabel: 'car',
+            namedBy: null,
+            parts: [],
+            ofPage: null,
+          }),
         ],
       },
     ],
     outcome: [{ label: 'Balance', line: 'form.balance', sign: '=' }],
     authorityForm: 'form',
   } as unknown as Schemas['Layout']
+}
+
+/** Two shops, a page each, with two assets within the first and one within the second. */
+function withPages(store: ReturnStore): [Section, Section] {
+  const parts = [
+    { title: 'Shop', law: null, lines: ['form.shops.name'], rows: null },
+    { title: 'Assets', law: null, lines: [], rows: 'form.assets' },
+  ]
+  const pages = section(3, [line('form.shops.name')], {
+    key: 'form.shops',
+    rowLabel: 'shop',
+    namedBy: null,
+    parts,
+    ofPage: null,
+  })
+  const assets = [{ ...line('form.assets.of'), target: 'form.shops' }, line('form.assets.worth')]
+  const within = section(4, assets, {
+    key: 'form.assets',
+    rowLabel: 'asset',
+    namedBy: null,
+    parts: [],
+    ofPage: 'form.assets.of',
+  })
+  const form = store.layout.forms[1]! as unknown as { sections: unknown[] }
+  form.sections.push(pages, within)
+  for (const part of [pages, within])
+    for (const one of part.lines as { key: string }[])
+      (store as unknown as { lines: Map<string, object> }).lines.set(one.key, { line: one, form, section: part })
+  store.rows.set('form.shops', ['p', 'q'])
+  store.rows.set('form.assets', ['x', 'y', 'z'])
+  for (const [key, row, text] of [
+    ['form.shops.name', 'q', 'Quay'],
+    ['form.assets.of', 'x', 'p'],
+    ['form.assets.of', 'y', 'q'],
+    ['form.assets.of', 'z', 'p'],
+    ['form.assets.worth', 'y', '8'],
+  ] as const)
+    store.values.set(`${key}|${row}`, { line: key, row, value: text, open: true } as never)
+  return [pages as unknown as Section, within as unknown as Section]
 }
 
 const value = (lineKey: string, text: string | null, row: string | null = null) => ({
@@ -509,6 +554,45 @@ describe('a return as it is worked on', () => {
     expect(changes[4]!.value).toBe('7')
     expect(new Set(changes.filter((c) => c.kind === 'add-row').map((c) => c.row)).size).toBe(3)
     expect(changes.every((c) => c.row == null || /^[a-z0-9-]{1,40}$/.test(c.row))).toBe(true)
+  })
+
+  it('removes and duplicates a page with the rows within it, and turns to the page of a line', async () => {
+    const [pages, within] = withPages(store)
+    expect(store.pageShown(pages)).toBe('p')
+    store.goTo({ line: 'form.assets.worth', row: 'y' })
+    expect(store.pageShown(pages)).toBe('q')
+    store.removeRow(pages, 'p')
+    expect(store.undone.value).toBe('Shop 1 removed.')
+    store.undo()
+    store.duplicateRow(pages, 'q')
+    store.addRow(within, undefined, true, 'p')
+    store.moveRow(within, 'z', -1, ['x', 'z'])
+    await settled()
+    const told = (server.sent.flat() as Schemas['EntryChange'][]).map((c) => [
+      c.kind,
+      c.section ?? c.line,
+      c.position ?? c.value,
+    ])
+    expect(told.slice(0, 6)).toEqual([
+      ['remove-row', 'form.assets', null],
+      ['remove-row', 'form.assets', null],
+      ['remove-row', 'form.shops', null],
+      ['add-row', 'form.assets', 0],
+      ['add-row', 'form.shops', 0],
+      ['add-row', 'form.assets', 2],
+    ])
+    const copied = server.sent.flat().slice(6) as Schemas['EntryChange'][]
+    const page = copied[0]!.row!
+    expect(told.slice(6)).toEqual([
+      ['add-row', 'form.shops', 2],
+      ['set', 'form.shops.name', 'Quay'],
+      ['add-row', 'form.assets', null],
+      ['set', 'form.assets.worth', '8'],
+      ['set', 'form.assets.of', page],
+      ['add-row', 'form.assets', 3],
+      ['set', 'form.assets.of', 'p'],
+      ['move-row', 'form.assets', 0],
+    ])
   })
 
   it('knows the place of every line', () => {

@@ -1,4 +1,4 @@
-import { computed, nextTick, ref, shallowReactive, shallowRef } from 'vue'
+import { computed, nextTick, reactive, ref, shallowReactive, shallowRef } from 'vue'
 import { api, call, Problem, type Schemas } from '../../api/client'
 import { EditQueue } from './editQueue'
 import {
@@ -62,6 +62,7 @@ export class ReturnStore implements Now {
   readonly queue: EditQueue
   openingBalance = ''
 
+  private readonly shownPages = reactive(new Map<string, string>())
   private readonly lines = new Map<string, { line: Line; form: Form; section: Section }>()
   private readonly past: Step[] = []
   private readonly future: Step[] = []
@@ -158,6 +159,44 @@ export class ReturnStore implements Now {
     return this.rows.get(section) ?? []
   }
 
+  /** The repeating section with a key. */
+  tableOf(key: string): Section {
+    return this.layout.forms.flatMap((form) => form.sections).find((section) => section.table?.key === key)!
+  }
+
+  /** The rows within a page of a repeating section, by the sections they stand in. */
+  within(section: Section, page: string): { section: Section; rows: string[] }[] {
+    return section.table!.parts.flatMap((part) => {
+      if (!part.rows) return []
+      const inner = this.tableOf(part.rows)
+      const of = inner.table!.ofPage!
+      return [{ section: inner, rows: this.rowsOf(part.rows).filter((row) => this.said(of, row) === page) }]
+    })
+  }
+
+  /** The page of a section that is shown: the one somebody turned to, otherwise the first. */
+  pageShown(section: Section): string | undefined {
+    const pages = this.rowsOf(section.table!.key)
+    const turnedTo = this.shownPages.get(section.table!.key)
+    return turnedTo && pages.includes(turnedTo) ? turnedTo : pages[0]
+  }
+
+  /** Turns to a page that repeats. */
+  turnTo(section: Section, page: string) {
+    this.shownPages.set(section.table!.key, page)
+  }
+
+  /** Turns to the page on which a place stands. */
+  private reveal(spot: Spot) {
+    const section = this.lines.get(spot.line)?.section
+    if (!section?.table || !spot.row) return
+    if (section.table.parts.length) this.turnTo(section, spot.row)
+    if (section.table.ofPage) {
+      const pages = this.tableOf(this.lineOf(section.table.ofPage)!.target!)
+      this.turnTo(pages, this.said(section.table.ofPage, spot.row))
+    }
+  }
+
   /** The form in whose parallel column another is shown, or the form itself. */
   pageOf(form: Form): Form {
     return form.beside ? this.layout.forms.find((f) => f.key === form.beside)! : form
@@ -193,7 +232,11 @@ export class ReturnStore implements Now {
   nameOfRow(section: Section, row: string): string {
     const label = section.table!.rowLabel
     const named = section.table!.namedBy ? this.valueOf(section.table!.namedBy, row)?.value : null
-    return named ?? `${label[0]!.toUpperCase()}${label.slice(1)} ${this.rowsOf(section.table!.key).indexOf(row) + 1}`
+    const line = section.table!.namedBy ? this.lineOf(section.table!.namedBy) : undefined
+    if (named) return line?.choices?.find((choice) => choice.code === named)?.label ?? named
+    const of = section.table!.ofPage
+    const beside = this.rowsOf(section.table!.key).filter((r) => !of || this.said(of, r) === this.said(of, row))
+    return `${label[0]!.toUpperCase()}${label.slice(1)} ${beside.indexOf(row) + 1}`
   }
 
   /** Sets a line to what was typed; `seen` is the revision when typing began. */
@@ -226,16 +269,19 @@ export class ReturnStore implements Now {
     this.undone.value = gone.length === 1 ? `${section.table!.rowLabel} removed.` : `${gone.length} rows removed.`
   }
 
-  addRow(section: Section, after?: string, goThere = true) {
+  addRow(section: Section, after?: string, goThere = true, page?: string) {
     const rows = this.rowsOf(section.table!.key)
-    const { row, step } = addRowStep(this, section, after ? rows.indexOf(after) + 1 : rows.length)
+    const { row, step } = addRowStep(this, section, after ? rows.indexOf(after) + 1 : rows.length, page)
     this.do(step)
-    const first = section.lines.find((line) => !line.computed)
+    if (section.table!.parts.length) this.turnTo(section, row)
+    const first = section.lines.find((line) => !line.computed && line.key !== section.table!.ofPage)
     if (first && goThere) void nextTick(() => this.goTo({ line: first.key, row }))
   }
 
   duplicateRow(section: Section, from: string) {
-    this.do(duplicateStep(this, section, from))
+    const { row, step } = duplicateStep(this, section, from)
+    this.do(step)
+    if (section.table!.parts.length) this.turnTo(section, row)
   }
 
   removeRow(section: Section, row: string) {
@@ -244,8 +290,10 @@ export class ReturnStore implements Now {
     this.undone.value = `${name} removed.`
   }
 
-  moveRow(section: Section, row: string, by: number) {
-    this.do(moveStep(this, section, row, by))
+  /** Moves a row up or down among the rows shown with it. */
+  moveRow(section: Section, row: string, by: number, among = this.rowsOf(section.table!.key)) {
+    const to = among[among.indexOf(row) + by]
+    if (to) this.do(moveStep(this, section, row, to))
   }
 
   undo() {
@@ -310,6 +358,7 @@ export class ReturnStore implements Now {
   /** Puts the cursor into a line, once it is on screen. */
   goTo(spot: Spot) {
     this.focus.value = spot
+    this.reveal(spot)
     const grid = this.lines.get(spot.line)?.section.table?.grid
     const find = (tries: number) => {
       if (grid) return
