@@ -1,30 +1,12 @@
 using System.Collections.Concurrent;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
+using Aerarium.Countries.Barbados;
 using Aerarium.Countries.Kenya;
-using Aerarium.Countries.Kenya.EmploymentIncome;
-using Aerarium.Countries.Kenya.Parameters;
 using Aerarium.Countries.Philippines;
-using Aerarium.Countries.Philippines.IndividualAnnual;
-using Aerarium.Countries.Philippines.IndividualQuarterly;
-using Aerarium.Countries.Philippines.Parameters;
-using Aerarium.Countries.Philippines.WithholdingCredits;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries;
-
-/// <summary>A return type that can be prepared.</summary>
-/// <param name="Id">Country and return.</param>
-/// <param name="Title">Title.</param>
-/// <param name="Country">ISO 3166 code of the country, lower case.</param>
-/// <param name="FiledBy">Who files it: individual or company.</param>
-/// <param name="Years">Tax years covered.</param>
-/// <param name="Periods">Periods of a year that have a return each, in order.</param>
-/// <param name="Create">Builds the definition of a year and period.</param>
-/// <param name="EReturn">How it is written as an e-return.</param>
-/// <param name="Record">How what the authority holds is read; null where it holds nothing for the return.</param>
-public sealed record ReturnType(
-    string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods, Func<int, string, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord? Record);
 
 /// <summary>The countries, their returns and their identifiers; definitions are built once and kept.</summary>
 public static class Catalogue
@@ -32,19 +14,12 @@ public static class Catalogue
     private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Lazy<Definition>> Built = new();
     private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Lazy<Definition>> Checked = new();
 
-    private static readonly IReadOnlyList<string> TheYear = [Periods.WholeYear];
-
-    /// <summary>Every return type.</summary>
-    public static readonly IReadOnlyList<ReturnType> Returns =
-    [
-        new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "ke", "individual", EmploymentIncomeLaw.Years, TheYear, (year, _) => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), EmployerCertificates.Record),
-        new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "ph", "individual", IncomeTaxLaw.Years, TheYear, (year, _) => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
-        new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "ph", "individual", IncomeTaxLaw.Years, IndividualQuarterlyReturn.Quarters, (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml), null),
-        new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "ph", "individual", IncomeTaxLaw.Years, WithholdingCreditsReturn.Quarters, (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile(), null),
-    ];
-
     /// <summary>The countries by code.</summary>
-    public static readonly IReadOnlyDictionary<string, Country> Countries = new[] { KenyaCountry.Country, PhilippinesCountry.Country }.ToDictionary(c => c.Code);
+    public static readonly IReadOnlyDictionary<string, Country> Countries =
+        new[] { KenyaCountry.Country, PhilippinesCountry.Country, BarbadosCountry.Country }.ToDictionary(c => c.Code);
+
+    /// <summary>Every return type, country by country.</summary>
+    public static readonly IReadOnlyList<ReturnType> Returns = [.. Countries.Values.SelectMany(c => c.Returns)];
 
     /// <summary>The code of the country a return belongs to.</summary>
     public static string CountryOf(string definition) => definition.Split('/')[0];

@@ -30,6 +30,7 @@ public sealed record Retention(int Years, string Source, Confidence Confidence);
 /// <param name="OfPractice">Particulars of the practice that its returns need.</param>
 /// <param name="Retention">How long records are kept.</param>
 /// <param name="Collection">Where tax is paid to; of the simulated authority.</param>
+/// <param name="Returns">The returns that can be prepared; the first is the usual one.</param>
 public sealed record Country(
     string Code,
     string Name,
@@ -39,4 +40,5 @@ public sealed record Country(
     IReadOnlyList<Particular> OfCompanies,
     IReadOnlyList<Particular> OfPractice,
     Retention Retention,
-    Creditor Collection);
+    Creditor Collection,
+    IReadOnlyList<ReturnType> Returns);

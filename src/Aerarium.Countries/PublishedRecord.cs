@@ -5,24 +5,19 @@ namespace Aerarium.Countries;
 
 /// <summary>
 /// What an authority holds about a taxpayer, in the form in which the simulated authorities publish it: the registration, the
-/// employers' certificates of a year, and the assessment of a year.
+/// payers' statements of a year, and the assessment of a year.
 /// </summary>
-/// <param name="form">Key of the form on which the record is offered.</param>
-/// <param name="statement">The kind of statement the certificates are.</param>
-/// <param name="payerNumber">The column that takes the payer's number.</param>
 /// <param name="carriedForward">What an assessment carries into the next return, and by which law, in words.</param>
-public sealed class PublishedRecord(string form, StatementKind statement, string payerNumber, string carriedForward) : IAuthorityRecord
+/// <param name="statements">The kinds of statement.</param>
+public sealed class PublishedRecord(string carriedForward, params StatementKind[] statements) : IAuthorityRecord
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
     /// <inheritdoc />
-    public string Form => form;
+    public IReadOnlyList<StatementKind> Statements => statements;
 
     /// <inheritdoc />
-    public StatementKind Statement => statement;
-
-    /// <inheritdoc />
-    public string Path(string identifier, int year) => $"taxpayers/{Uri.EscapeDataString(identifier)}/certificates/{year}";
+    public string Path(string identifier, int year) => $"taxpayers/{Uri.EscapeDataString(identifier)}/statements/{year}";
 
     /// <inheritdoc />
     public string RegistrationPath(string identifier) => $"taxpayers/{Uri.EscapeDataString(identifier)}";
@@ -33,19 +28,23 @@ public sealed class PublishedRecord(string form, StatementKind statement, string
     /// <inheritdoc />
     public IReadOnlyList<RecordedItem> Read(string json) =>
     [
-        .. (JsonSerializer.Deserialize<List<RecordedCertificate>>(json, Json) ?? []).Select(c => new RecordedItem(
-            c.Number,
-            $"{statement.Title}, {c.EmployerName}",
-            c.EmployeePin,
-            statement.Section,
-            statement.MatchColumn,
-            new Dictionary<string, string>(
-                statement.Boxes.Where(b => c.Boxes.ContainsKey(b.Name)).Select(b => KeyValuePair.Create(b.Column, c.Boxes[b.Name])))
-            {
-                [payerNumber] = c.EmployerPin,
-                [statement.TitleColumn] = c.EmployerName,
-            })),
+        .. (JsonSerializer.Deserialize<List<RecordedStatement>>(json, Json) ?? [])
+            .Select(held => (Held: held, Kind: statements.FirstOrDefault(k => k.Name == held.Kind)))
+            .Where(pair => pair.Kind is not null)
+            .Select(pair => ItemOf(pair.Held, pair.Kind!)),
     ];
+
+    private static RecordedItem ItemOf(RecordedStatement held, StatementKind kind)
+    {
+        var values = kind.Boxes.Where(b => held.Boxes.ContainsKey(b.Name)).ToDictionary(b => b.Column, b => held.Boxes[b.Name]);
+        if (kind.PayerColumn is { } number && held.PayerNumber is not null)
+        {
+            values[number] = held.PayerNumber;
+        }
+
+        values[kind.TitleColumn] = held.PayerName;
+        return new RecordedItem(held.Number, $"{kind.Title}, {held.PayerName}", held.Identifier, kind.Section, kind.MatchColumn, values);
+    }
 
     /// <inheritdoc />
     public IReadOnlyDictionary<string, string> ReadRegistration(string json)
@@ -72,8 +71,8 @@ public sealed class PublishedRecord(string form, StatementKind statement, string
             carriedForward);
     }
 
-    private sealed record RecordedCertificate(
-        string Number, string EmployeePin, int Year, string EmployerPin, string EmployerName, Dictionary<string, string> Boxes);
+    private sealed record RecordedStatement(
+        string Number, string Kind, string Identifier, int Year, string? PayerNumber, string PayerName, Dictionary<string, string> Boxes);
 
     private sealed record Registration(string Name, string? BirthDate, string? Email, string? Phone, string? PostalAddress, string? AccountNumber);
 

@@ -23,10 +23,11 @@ public sealed record StatementBox(string Name, string Column);
 /// <param name="Section">Key of the repeating section.</param>
 /// <param name="MatchColumn">The column that tells whether a row is already there.</param>
 /// <param name="TitleColumn">The column that names the payer.</param>
+/// <param name="PayerColumn">The column that takes the payer's number; null where statements bear none.</param>
 /// <param name="OwnerBox">Name under which files give the identifier of the person it is about.</param>
 /// <param name="Boxes">Its boxes.</param>
 public sealed record StatementKind(
-    string Name, string Title, string Section, string MatchColumn, string TitleColumn, string OwnerBox, IReadOnlyList<StatementBox> Boxes);
+    string Name, string Title, string Section, string MatchColumn, string TitleColumn, string? PayerColumn, string OwnerBox, IReadOnlyList<StatementBox> Boxes);
 
 /// <summary>The last assessment as the authority holds it.</summary>
 /// <param name="Title">Its number and year.</param>
@@ -40,9 +41,6 @@ public sealed record AssessmentFact(string Label, string Amount);
 /// <summary>How a country's authority record is read for one return.</summary>
 public interface IAuthorityRecord
 {
-    /// <summary>Key of the form on which the record is offered.</summary>
-    string Form { get; }
-
     /// <summary>Where the record is found, relative to the authority's published address.</summary>
     string Path(string identifier, int year);
 
@@ -60,8 +58,8 @@ public interface IAuthorityRecord
     /// <exception cref="JsonException">The assessment is not as published.</exception>
     LastAssessment ReadAssessment(string json);
 
-    /// <summary>The kind of statement the record's items are, which may also be entered or imported.</summary>
-    StatementKind Statement { get; }
+    /// <summary>The kinds of statement the record's items are, which may also be entered or imported; each belongs on the form of its section.</summary>
+    IReadOnlyList<StatementKind> Statements { get; }
 
     /// <summary>The items of a record.</summary>
     /// <exception cref="JsonException">The record is not as published.</exception>

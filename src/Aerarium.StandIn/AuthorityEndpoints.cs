@@ -46,10 +46,10 @@ public static class AuthorityEndpoints
             registry.Taxpayer(pin) is { } taxpayer ? Results.Ok(taxpayer) : Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404));
         service.MapGet("/taxpayers/{pin}/assessments/{year:int}", (string pin, int year, Registry registry) =>
             registry.Assessment(pin, year) is { } notice ? Results.Ok(notice) : Results.Problem($"There is no assessment of {pin} for {year}.", statusCode: 404));
-        service.MapGet("/taxpayers/{pin}/certificates/{year:int}", (string pin, int year, Registry registry) =>
+        service.MapGet("/taxpayers/{pin}/statements/{year:int}", (string pin, int year, Registry registry) =>
             registry.Taxpayer(pin) is null
                 ? Results.Problem($"No taxpayer is registered under {pin}.", statusCode: 404)
-                : Results.Ok(registry.Certificates(pin, year)));
+                : Results.Ok(registry.Statements(pin, year)));
 
         service.MapAftermath();
         service.MapGet("/certificate", (AuthoritySeal seal) => Results.File(seal.Certificate, "application/pkix-cert"));

@@ -2,6 +2,7 @@ using System.Security.Cryptography.X509Certificates;
 using System.Xml;
 using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
+using Aerarium.StandIn.Barbados;
 using Aerarium.StandIn.Kenya;
 using Aerarium.StandIn.Philippines;
 
@@ -24,6 +25,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
 
     private static readonly Dictionary<string, IDocumentRules> RulesByReturn = new()
     {
+        ["bb/individual"] = new ResidentReturnRules(),
         ["ke/employment-income"] = new EmployeeReturnRules(),
         ["ph/individual-annual"] = new IndividualAnnualRules(),
         ["ph/individual-quarterly"] = new IndividualQuarterlyRules(),

@@ -11,20 +11,20 @@ public sealed record Taxpayer(
 /// <summary>The assessment of a year.</summary>
 public sealed record AssessmentNotice(string Pin, string Number, int Year, string TaxAssessed, string Paid, string Unpaid, string RefundOpen);
 
-/// <summary>An employer's annual certificate as the authority holds it.</summary>
-public sealed record EmployerCertificate(
-    string Number, string EmployeePin, int Year, string EmployerPin, string EmployerName, IReadOnlyDictionary<string, string> Boxes);
+/// <summary>A payer's statement of a year as the authority holds it, such as an employer's certificate.</summary>
+public sealed record PayerStatement(
+    string Number, string Kind, string Identifier, int Year, string? PayerNumber, string PayerName, IReadOnlyDictionary<string, string> Boxes);
 
 /// <summary>An agent that may file for taxpayers, with the certificate it signs with.</summary>
 public sealed record Agent(string Pin, string Name, string Certificate, string? UserName = null, string? SecretSha256 = null);
 
-/// <summary>What the authority knows: taxpayers, employers' certificates, agents.</summary>
+/// <summary>What the authority knows: taxpayers, payers' statements, agents.</summary>
 public sealed class Registry
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
 
     private readonly ConcurrentDictionary<string, Taxpayer> _taxpayers;
-    private readonly IReadOnlyList<EmployerCertificate> _certificates;
+    private readonly IReadOnlyList<PayerStatement> _statements;
     private readonly IReadOnlyList<AssessmentNotice> _assessments;
     private readonly ConcurrentDictionary<string, Agent> _agents;
     private readonly string _folder;
@@ -33,7 +33,7 @@ public sealed class Registry
     private Registry(IEnumerable<Taxpayer> taxpayers, Shipped shipped, IEnumerable<Agent> agents, string folder)
     {
         _taxpayers = new(taxpayers.Select(t => KeyValuePair.Create(t.Pin, t)));
-        _certificates = shipped.Certificates;
+        _statements = shipped.Statements;
         _assessments = shipped.Assessments;
         _agents = new(agents.Select(a => KeyValuePair.Create(a.Pin, a)));
         _folder = folder;
@@ -46,7 +46,7 @@ public sealed class Registry
         var countries = Directory.EnumerateFiles(shipped, "*.json").Order(StringComparer.Ordinal)
             .Select(f => JsonSerializer.Deserialize<Shipped>(File.ReadAllText(f), Json)!).ToList();
         var content = new Shipped(
-            [.. countries.SelectMany(c => c.Taxpayers)], [.. countries.SelectMany(c => c.Certificates)], [.. countries.SelectMany(c => c.Assessments)]);
+            [.. countries.SelectMany(c => c.Taxpayers)], [.. countries.SelectMany(c => c.Statements)], [.. countries.SelectMany(c => c.Assessments)]);
         return new Registry(
             [.. content.Taxpayers, .. Kept<Taxpayer>(folder, "taxpayers.json").Where(k => content.Taxpayers.All(t => t.Pin != k.Pin))],
             content,
@@ -60,8 +60,8 @@ public sealed class Registry
     /// <summary>All taxpayers by identifier.</summary>
     public IEnumerable<Taxpayer> Taxpayers => _taxpayers.Values.OrderBy(t => t.Pin, StringComparer.Ordinal);
 
-    /// <summary>Certificates about an employee for a year.</summary>
-    public IEnumerable<EmployerCertificate> Certificates(string pin, int year) => _certificates.Where(c => c.EmployeePin == pin && c.Year == year);
+    /// <summary>Payers' statements about a taxpayer for a year.</summary>
+    public IEnumerable<PayerStatement> Statements(string pin, int year) => _statements.Where(s => s.Identifier == pin && s.Year == year);
 
     /// <summary>The assessment of a taxpayer for a year, or null.</summary>
     public AssessmentNotice? Assessment(string pin, int year) => _assessments.FirstOrDefault(a => a.Pin == pin && a.Year == year);
@@ -118,7 +118,7 @@ public sealed class Registry
         }
     }
 
-    private sealed record Shipped(List<Taxpayer> Taxpayers, List<EmployerCertificate> Certificates, List<AssessmentNotice> Assessments);
+    private sealed record Shipped(List<Taxpayer> Taxpayers, List<PayerStatement> Statements, List<AssessmentNotice> Assessments);
 }
 
 /// <summary>The schemas the authority publishes, one file for each return and year.</summary>

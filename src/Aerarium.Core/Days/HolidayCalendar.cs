@@ -10,6 +10,16 @@ public sealed record Holiday(string Name, Func<int, DateOnly> Day)
     /// <summary>A holiday on the same day of every year.</summary>
     public static Holiday On(int month, int day, string name) => new(name, year => new DateOnly(year, month, day));
 
+    /// <summary>A holiday on the so-manieth of a weekday in a month.</summary>
+    public static Holiday OnWeekday(int month, DayOfWeek weekday, int number, string name) => new(name, year =>
+    {
+        var first = new DateOnly(year, month, 1);
+        return first.AddDays((((int)weekday - (int)first.DayOfWeek + 7) % 7) + (7 * (number - 1)));
+    });
+
+    /// <summary>The same holiday, kept on the Monday when its day is a Sunday.</summary>
+    public Holiday OrMondayAfterSunday() => this with { Day = year => Day(year) is { DayOfWeek: DayOfWeek.Sunday } sunday ? sunday.AddDays(1) : Day(year) };
+
     /// <summary>A holiday so many days after Easter Sunday; before it when negative.</summary>
     public static Holiday FromEaster(int days, string name) => new(name, year => HolidayCalendar.EasterSunday(year).AddDays(days));
 }

@@ -182,6 +182,11 @@ public abstract class Definition
             throw new RuleException($"Line '{twice.Key}' is declared twice: {string.Join(" and ", twice.Select(l => l.DeclaredAt))}.");
         }
 
+        if (_sections.GroupBy(s => s.Key).FirstOrDefault(g => g.Count() > 1) is { } same)
+        {
+            throw new RuleException($"Section '{same.Key}' is declared twice; give one of them a name of its own.");
+        }
+
         _byKey = _lines.ToDictionary(l => l.Key);
         TiedReturns = [.. _lines.SelectMany(l => l.Ties).Select(t => t.Return).Concat(_tables.Select(t => t.RowTie?.Return).OfType<TiedReturn>()).Distinct()];
         AssignSlots();
@@ -228,7 +233,8 @@ public abstract class Definition
     private static string HashOf(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
 
     private static Message MissingMessage(Line line) =>
-        line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."
+        line.MissingMessage is { } message ? message
+        : line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."
         : line.PracticeParticular is not null ? $"{line.Label} is missing; type it, or keep it once on the Practice page for every return."
         : $"{line.Label} is missing.";
 

@@ -55,6 +55,9 @@ public sealed class Message
     /// <summary>Used by the compiler.</summary>
     public void AppendFormatted(string value) => _parts.Add(value);
 
+    /// <summary>A year, or another number written in the rule; never grouped.</summary>
+    public void AppendFormatted(int value) => _parts.Add(value.ToString(CultureInfo.InvariantCulture));
+
     /// <summary>An amount, printed as money.</summary>
     public void AppendFormatted(Amount value) => _parts.Add(value);
 

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Definitions;
@@ -14,9 +15,10 @@ public sealed record Beside(Form First, string Column)
 /// <summary>A section of a form: a heading and its lines, or a repeating section.</summary>
 public class Section
 {
-    internal Section(Form form, string title, string? law, Condition? when)
+    internal Section(Form form, string name, string title, string? law, Condition? when)
     {
         Form = form;
+        Key = $"{form.Key}.{name}";
         Title = title;
         Law = law;
         OwnCondition = when;
@@ -27,6 +29,9 @@ public class Section
     /// <summary>The form.</summary>
     public Form Form { get; }
 
+    /// <summary>Stable key: the form's and the section's own, which of a repeating section is its name and otherwise its first heading in small letters.</summary>
+    public string Key { get; }
+
     /// <summary>Heading.</summary>
     public string Title { get; }
 
@@ -34,7 +39,7 @@ public class Section
     public string? Law { get; }
 
     /// <summary>When the section applies, the form's own condition apart; null for always.</summary>
-    internal Condition? OwnCondition { get; }
+    public Condition? OwnCondition { get; }
 
     /// <summary>When the section applies, the form's own condition included; null for always.</summary>
     public Condition? When { get; }
@@ -55,19 +60,15 @@ public class Section
 public class RepeatingSection : Section
 {
     internal RepeatingSection(Form form, string name, string title, string rowLabel, string? law, Condition? when)
-        : base(form, title, law, when)
+        : base(form, name, title, law, when)
     {
         Name = name;
         RowLabel = rowLabel;
         TableNumber = form.Definition.RegisterTable(this);
-        Key = $"{form.Key}.{name}";
     }
 
     /// <summary>Name within the form.</summary>
     public string Name { get; }
-
-    /// <summary>Stable key: <c>form.name</c>.</summary>
-    public string Key { get; }
 
     /// <summary>What one row is called: employer, car.</summary>
     public string RowLabel { get; }
@@ -246,7 +247,7 @@ public sealed class PageScope : RowScope
 /// A form of a return: a class whose lines are typed members, declared in its constructor in the order in which they
 /// are read. Other forms refer to its lines by member.
 /// </summary>
-public abstract class Form : LineScope
+public abstract partial class Form : LineScope
 {
     private Section? _current;
 
@@ -308,11 +309,20 @@ public abstract class Form : LineScope
     private protected override Form Owner => this;
 
     /// <summary>Starts a section; the lines declared after it stand in it.</summary>
-    protected void Section(string title, string? law = null, Condition? when = null)
+    /// <param name="title">Heading.</param>
+    /// <param name="law">Section of the law.</param>
+    /// <param name="when">When it applies; null for always.</param>
+    /// <param name="name">Name within the form; the heading in small letters when left out, so that a heading that is reworded keeps its old one as name.</param>
+    protected void Section(string title, string? law = null, Condition? when = null, string? name = null)
     {
-        _current = new Section(this, title, law, when);
+        _current = new Section(this, name ?? NameOf(title), title, law, when);
         SectionList.Add(_current);
     }
+
+    private static string NameOf(string title) => NotInNames().Replace(title.ToLowerInvariant(), "-").Trim('-');
+
+    [GeneratedRegex("[^a-z0-9]+")]
+    private static partial Regex NotInNames();
 
     /// <summary>A repeating section; its columns are declared by <paramref name="columns"/>.</summary>
     protected RepeatingSection<TRow> Repeating<TRow>(
@@ -369,10 +379,18 @@ public abstract class Form : LineScope
         return line;
     }
 
+    /// <summary>The lines of a section in the order in which they are read; rows within a page stand where the page has them, and which page they belong to has no number.</summary>
+    private static IEnumerable<Line> AsRead(Section section) => section switch
+    {
+        RepeatingSection { IsPages: true } pages => pages.Parts.SelectMany(p => p.Rows is { } rows ? rows.LineList.Where(l => l != rows.OfPage!.Line) : p.LineList),
+        RepeatingSection { OfPage: not null } => [],
+        _ => section.LineList,
+    };
+
     internal void NumberLines()
     {
         var count = 0;
-        foreach (var line in SectionList.SelectMany(s => s.LineList).Where(l => l.Overrides is null))
+        foreach (var line in SectionList.SelectMany(AsRead).Where(l => l.Overrides is null))
         {
             count++;
             line.Number = Number == 0 ? $"{count}" : $"{Number}.{count}{Beside?.Column[..1].ToLowerInvariant()}";

@@ -170,6 +170,9 @@ public sealed class Line
     /// <summary>For money: whether it is kept in whole units, cents dropped below a half and raised from a half on; what was typed is kept beside.</summary>
     public bool WholeUnits { get; internal set; }
 
+    /// <summary>Who reported what the authority holds of it and corrects it, such as the charity; null when it can be typed over.</summary>
+    public string? CorrectedWith { get; internal set; }
+
     /// <summary>Whether what is entered belongs to one year only and is never taken over into another return.</summary>
     public bool OfOneYear
     {
@@ -179,6 +182,9 @@ public sealed class Line
 
     /// <summary>When the line must be filled in; null for never.</summary>
     public Condition? RequiredWhen { get; internal set; }
+
+    /// <summary>What to do when it must be filled in and is not; null for that its label is missing.</summary>
+    public string? MissingMessage { get; internal set; }
 
     /// <summary>When the line itself applies, beside its section; null for always.</summary>
     public Condition? When { get; internal set; }
@@ -393,6 +399,9 @@ public sealed class TextLine : TextReference
 
     /// <summary>Whether it begins with one of several beginnings.</summary>
     public Condition BeginsWith(params string[] beginnings) => new BeginsWith(this, beginnings);
+
+    /// <summary>Whether it begins with a day, written as year, month and day in two digits each.</summary>
+    public Condition BeginsWithDay(DateFormula day) => new BeginsWithDay(this, day);
 
     /// <summary>Whether the identifier satisfies its rule.</summary>
     public Condition SatisfiesItsRule() => new SatisfiesIdentifierRule(this);

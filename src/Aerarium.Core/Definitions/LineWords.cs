@@ -45,6 +45,14 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>Must be filled in whenever it applies; what to do is told in these words.</summary>
+    public static T Required<T>(this T formula, string message)
+        where T : ILineFormula
+    {
+        formula.Line.MissingMessage = message;
+        return formula.Required();
+    }
+
     /// <summary>Must be filled in when a condition holds.</summary>
     public static T RequiredWhen<T>(this T formula, Condition condition)
         where T : ILineFormula
@@ -81,6 +89,14 @@ public static class LineWords
     public static AmountLine InWholeUnits(this AmountLine formula)
     {
         formula.Line.WholeUnits = true;
+        return formula;
+    }
+
+    /// <summary>What the authority holds of it was reported by somebody, with whom it is corrected; it cannot be typed over here.</summary>
+    public static T CorrectedWith<T>(this T formula, string reporter)
+        where T : ILineFormula
+    {
+        formula.Line.CorrectedWith = reporter;
         return formula;
     }
 

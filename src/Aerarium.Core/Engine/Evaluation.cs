@@ -246,14 +246,16 @@ public sealed class Evaluation
         {
             var kept = section is RepeatingSection table
                 ? RowsOf(table).Count
-                : section.Lines.Count(l => !l.IsComputed && !l.FollowsParticulars && Sheet.GivenFilled[l.Slot]);
+                : section.Lines.Count(l => !l.IsComputed && !l.FollowsParticulars && l.Ties.Count == 0 && Sheet.GivenFilled[l.Slot]);
             if (kept > 0)
             {
+                var rows = section is RepeatingSection;
+                var applies = section.OwnCondition is { } own && !own.Holds(Sheet) ? own : section.When!;
                 yield return (
                     new Finding(
-                        $"section-{section.Position}:closed",
+                        $"{section.Key}:closed",
                         Severity.Warning,
-                        $"{section.Form.Title}, {section.Title}: {kept} {(section is RepeatingSection ? "rows are" : "entries are")} kept but do not count; the section applies only if {section.When!.Words}.",
+                        $"{section.Form.Title}, {section.Title}: {(kept, rows) switch { (1, true) => "1 row is kept but does not count", (1, false) => "1 entry is kept but does not count", (_, true) => $"{kept} rows are kept but do not count", _ => $"{kept} entries are kept but do not count" }}; the section applies only if {applies.Words}.",
                         [section.Lines[0].Key],
                         null,
                         null,

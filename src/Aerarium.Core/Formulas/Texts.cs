@@ -113,3 +113,26 @@ public sealed class SameText(TextFormula left, TextFormula right) : Condition
     /// <summary>Whether two texts are the same and not blank.</summary>
     public static bool Same(string? left, string? right) => !string.IsNullOrEmpty(left) && string.Equals(left, right, StringComparison.Ordinal);
 }
+
+/// <summary>A text begins with a day as six digits, year, month and day; the century is not compared, and a blank begins with nothing.</summary>
+public sealed class BeginsWithDay(TextFormula text, DateFormula day) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [text, day];
+
+    /// <inheritdoc />
+    public override string Words => $"{text.Words} begins with {day.Words} as year, month and day";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => Begins(text.Evaluate(sheet), day.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(BeginsWithDay), nameof(Begins), [], text.Emit(emitter), day.Emit(emitter));
+
+    /// <summary>Whether a text begins with the day of a day number.</summary>
+    public static bool Begins(string? text, int dayNumber) => text is not null && dayNumber != 0
+        && text.StartsWith(DateOnly.FromDayNumber(dayNumber).ToString("yyMMdd", System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal);
+}

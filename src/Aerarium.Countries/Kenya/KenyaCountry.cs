@@ -1,4 +1,6 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Countries.Kenya.EmploymentIncome;
+using Aerarium.Countries.Kenya.Parameters;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries.Kenya;
@@ -31,5 +33,10 @@ public static class KenyaCountry
                 [new("taxpayer", "Taxpayer"), new("agent", "Authorised agent"), new("representative", "Personal representative")]),
         ],
         new Retention(5, "TPA s. 23; from the day of filing, from memory", Confidence.Certain),
-        new Creditor("Simulated revenue collection, Kenya", "SIMKE0001000"));
+        new Creditor("Simulated revenue collection, Kenya", "SIMKE0001000"),
+        Returns:
+        [
+            new(EmploymentIncomeReturn.ReturnId, "Kenya, employee's return", "individual", EmploymentIncomeLaw.Years,
+                (year, _) => new EmploymentIncomeReturn(year), new EmploymentIncomeEReturn(), EmployerCertificates.Record),
+        ]);
 }

@@ -1,4 +1,8 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Countries.Philippines.IndividualAnnual;
+using Aerarium.Countries.Philippines.IndividualQuarterly;
+using Aerarium.Countries.Philippines.Parameters;
+using Aerarium.Countries.Philippines.WithholdingCredits;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries.Philippines;
@@ -33,5 +37,14 @@ public static class PhilippinesCountry
             new("declarant-name", "Usual declarant", "leave blank when clients declare themselves"),
         ],
         new Retention(10, "NIRC s. 235 with RR 17-2013: ten years for books; counted here from the day of filing, from memory", Confidence.Unsure),
-        new Creditor("Simulated revenue collection, Philippines", "SIMPH0001000"));
+        new Creditor("Simulated revenue collection, Philippines", "SIMPH0001000"),
+        Returns:
+        [
+            new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "individual", IncomeTaxLaw.Years,
+                (year, _) => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
+            new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "individual", IncomeTaxLaw.Years,
+                (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml)) { Periods = IndividualQuarterlyReturn.Quarters },
+            new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "individual", IncomeTaxLaw.Years,
+                (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile()) { Periods = WithholdingCreditsReturn.Quarters },
+        ]);
 }

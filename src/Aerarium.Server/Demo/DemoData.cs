@@ -37,18 +37,6 @@ public sealed class DemoData(
         new("noor@lanternreef.example", "glass-and-window", "Noor Abara", Roles.Reader),
     ];
 
-    private static readonly (string Country, string Name, string Value)[] Particulars =
-    [
-        ("ke", "agent-pin", "P051999001R"),
-        ("ke", "agent-name", "Lantern Reef Tax Practice"),
-        ("ke", "contact-name", "Tarek Oyelaran"),
-        ("ke", "contact-phone", "0700 555 010"),
-        ("ph", "agent-pin", "30077001900000"),
-        ("ph", "agent-name", "Lantern Reef Tax Practice"),
-        ("ph", "contact-name", "Tarek Oyelaran"),
-        ("ph", "contact-phone", "0900 555 0100"),
-    ];
-
     /// <summary>Fills the practice unless it has been set up already.</summary>
     public void SeedOnce()
     {
@@ -62,7 +50,7 @@ public sealed class DemoData(
         var people = database.Write(unit =>
         {
             Practices.Add(unit, practice);
-            foreach (var (country, name, value) in Particulars)
+            foreach (var (country, name, value) in DemoReturns.Countries.SelectMany(c => c.Practice.Select(p => (c.Country, p.Name, p.Value))))
             {
                 PracticeParticulars.Put(unit, country, name, value);
             }
@@ -75,27 +63,27 @@ public sealed class DemoData(
             database.Write(unit => credentials.Change(unit, country, "lantern-reef", "reef-demo-secret", people[3]));
         }
 
-        foreach (var client in DemoReturns.Clients)
+        foreach (var (country, client) in DemoReturns.Countries.SelectMany(c => c.Clients.Select(client => (c, client))))
         {
-            Add(client, preparer: people[0], approver: people[1]);
+            Add(country, client, preparer: people[0], approver: people[1]);
         }
 
         AddCompanyAndFamily(people[0], people[1]);
     }
 
-    private void Add(DemoClient client, Caller preparer, Caller approver)
+    private void Add(DemoCountry country, DemoClient client, Caller preparer, Caller approver)
     {
         var now = Moments.Text(clock.GetUtcNow());
         var id = database.Write(unit =>
         {
-            var added = Storage.Clients.Add(unit, Record(client));
+            var added = Storage.Clients.Add(unit, Record(country, client));
             Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = added, After = $"{client.Pin} {client.Name}" });
             Consents.Put(unit, new ConsentRecord(added, "2026-04-01", client.Name, preparer.Name, now));
             return added;
         });
         var opened = client.Returns.Select(item =>
         {
-            var definition = item.Definition ?? Catalogue.Returns.First(r => r.Country == client.Country).Id;
+            var definition = item.Definition ?? Catalogue.Countries[country.Country].Returns[0].Id;
             var one = opening.Open(id, new OpenReturn(definition, item.Year, "original", item.Period), preparer);
             registered.VerifyAsync(one, preparer, CancellationToken.None).GetAwaiter().GetResult();
             return (Id: one, Item: item);
@@ -158,6 +146,8 @@ public sealed class DemoData(
             Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = company, After = "P051440777S Halvorsen Sail Lofts Ltd" });
             Relations.Add(unit, new RelationRecord { ClientId = njeri, Kind = "spouse", OfId = per });
             Relations.Add(unit, new RelationRecord { ClientId = njeri, Kind = "director", OfId = company });
+            long OfBarbados(string number) => Storage.Clients.FindByIdentifier(unit, "bb", number)!.Id;
+            Relations.Add(unit, new RelationRecord { ClientId = OfBarbados("1000000000017"), Kind = "spouse", OfId = OfBarbados("1000000000025") });
             var asked = Storage.Clients.FindByIdentifier(unit, "ph", "20100456100000")!.Id;
             Remarks.Add(unit, Storage.Returns.OfClient(unit, asked).First(r => r.Definition == "ph/individual-annual").Id, new RemarkRecord
             {
@@ -196,35 +186,17 @@ public sealed class DemoData(
         }
     }
 
-    private static ClientRecord Record(DemoClient client)
+    private static ClientRecord Record(DemoCountry country, DemoClient client)
     {
         var mailbox = string.Concat(client.Name.ToLowerInvariant().Where(char.IsAsciiLetter));
-        var common = new ClientRecord
+        return country.Particulars(client, new ClientRecord
         {
-            Country = client.Country,
+            Country = country.Country,
             Identifier = client.Pin,
             Name = client.Name,
             ClientGroup = client.Group,
             BirthDate = client.BirthDate,
             Email = $"{mailbox}@post.example",
-        };
-        return client.Country == "ph"
-            ? common with
-            {
-                Phone = $"09{client.Pin[5..]}",
-                PostalAddress = "17 Lighthouse Road, Pearl Inlet",
-                More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino" },
-            }
-            : common with
-            {
-                Phone = $"07{client.Pin[2..10]}",
-                PostalAddress = "Box 17, Lantern Reef",
-                PayoutRoute = client.Route,
-                PayoutBank = client.Route == "bank" ? "Harbour Lamp Bank" : null,
-                PayoutBranch = client.Route == "bank" ? "Quay Street" : null,
-                PayoutAccountName = client.Route == "bank" ? client.Name : null,
-                PayoutAccountNumber = client.Route == "bank" ? $"440{client.Pin[3..10]}" : null,
-                PayoutMobile = client.Route == "mobile" ? $"07{client.Pin[2..10]}" : null,
-            };
+        });
     }
 }

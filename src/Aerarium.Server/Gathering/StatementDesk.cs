@@ -60,13 +60,12 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     /// <summary>The kinds there are for a client's country, one for each year covered.</summary>
     public static IReadOnlyList<StatementKindView> Kinds(string country) =>
     [
-        .. Catalogue.Returns.Where(r => r.Country == country && r.Record is not null).SelectMany(type => type.Years.OrderDescending().Select(year =>
+        .. Catalogue.Returns.Where(r => r.Country == country && r.Record is not null).SelectMany(type => type.Record!.Statements.SelectMany(kind => type.Years.OrderDescending().Select(year =>
         {
             var definition = Catalogue.Get(type.Id, year);
-            var kind = type.Record!.Statement;
             return new StatementKindView(kind.Name, kind.Title, type.Id, year, [.. BoxesOf(kind, definition).Select(b =>
                 new StatementBoxView(b.Box.Name, b.Line.Label, b.Line.CopiedFrom, b.Line.Kind, b.Line.Choices))]);
-        })),
+        }))),
     ];
 
     /// <summary>The statements of a client.</summary>
@@ -96,14 +95,10 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     /// <summary>The statements that belong on a return, as items to take.</summary>
     public static IReadOnlyList<RecordedItem> ItemsFor(Unit unit, ReturnRecord record)
     {
-        if (Catalogue.TypeOf(record.Definition).Record?.Statement is not { } kind)
+        var kinds = (Catalogue.TypeOf(record.Definition).Record?.Statements ?? []).ToDictionary(k => k.Name);
+        return [.. Statements.Of(unit, record.ClientId, record.Year).Where(s => kinds.ContainsKey(s.Kind)).Select(s =>
         {
-            return [];
-        }
-
-        return [.. Statements.Of(unit, record.ClientId, record.Year).Where(s => s.Kind == kind.Name).Select(s =>
-        {
-            var boxes = BoxesOf(s);
+            var (kind, boxes) = (kinds[s.Kind], BoxesOf(s));
             return new RecordedItem(
                 $"statement-{s.Id}",
                 TitleOf(kind, boxes),
@@ -213,9 +208,10 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
 
     private static (StatementKind Kind, Definition Definition) KindOf(string country, string name, int year)
     {
-        var type = Catalogue.Returns.FirstOrDefault(r => r.Country == country && r.Record?.Statement.Name == name)
-            ?? throw PlainProblem.Refused($"There is no statement '{name}' in this client's country.");
-        return Catalogue.Find(type.Id, year, Periods.WholeYear, out var problem) is { } definition ? (type.Record!.Statement, definition) : throw PlainProblem.Refused(problem!);
+        var (type, kind) = Catalogue.Returns.Where(r => r.Country == country && r.Record is not null)
+            .SelectMany(r => r.Record!.Statements.Select(k => (Type: r, Kind: k))).FirstOrDefault(pair => pair.Kind.Name == name);
+        return type is null ? throw PlainProblem.Refused($"There is no statement '{name}' in this client's country.")
+            : Catalogue.Find(type.Id, year, Periods.WholeYear, out var problem) is { } definition ? (kind, definition) : throw PlainProblem.Refused(problem!);
     }
 
     private static IEnumerable<(StatementBox Box, Line Line)> BoxesOf(StatementKind kind, Definition definition) =>

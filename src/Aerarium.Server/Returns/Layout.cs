@@ -3,7 +3,7 @@ using Aerarium.Countries;
 
 namespace Aerarium.Server.Returns;
 
-/// <summary>The forms of a return, as the Page draws them; what the authority holds is offered on <see cref="AuthorityForm"/>.</summary>
+/// <summary>The forms of a return, as the Page draws them; what the authority holds and payers state is offered on <see cref="GatherForms"/>.</summary>
 public sealed record Layout(
     string Id,
     int Year,
@@ -13,7 +13,7 @@ public sealed record Layout(
     string Revision,
     IReadOnlyList<FormLayout> Forms,
     IReadOnlyList<KeyFigureLayout> Outcome,
-    string? AuthorityForm,
+    IReadOnlyList<string> GatherForms,
     string BalanceLabel,
     string OverpaidLabel);
 
@@ -24,11 +24,12 @@ public sealed record Layout(
 /// <param name="Number">Printed number.</param>
 /// <param name="Beside">The form in whose parallel column it is shown, or null; its sections and lines are the same, in the same order.</param>
 /// <param name="Column">What that column is called, or null.</param>
+/// <param name="When">When the form applies, in words; null for always.</param>
 /// <param name="Sections">Sections.</param>
-public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, IReadOnlyList<SectionLayout> Sections);
+public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? When, IReadOnlyList<SectionLayout> Sections);
 
 /// <summary>A section; with <see cref="Table"/> when it repeats.</summary>
-public sealed record SectionLayout(int Position, string Title, string? Law, string? When, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
+public sealed record SectionLayout(string Key, string Title, string? Law, string? When, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
 
 /// <summary>What a repeating section adds.</summary>
 /// <param name="Key">Key.</param>
@@ -87,17 +88,17 @@ internal static class Layouts
         definition.Country,
         definition.Currency,
         definition.FigureRevision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, [.. f.Sections.Select(Of)]))],
+        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, f.When?.Words, [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
-        Catalogue.TypeOf(definition.Id).Record?.Form,
+        [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
         definition.BalanceWords.ToPay,
         definition.BalanceWords.Overpaid);
 
     private static SectionLayout Of(Section section) => new(
-        section.Position,
+        section.Key,
         section.Title,
         section.Law,
-        section.When?.Words,
+        (section.OwnCondition ?? section.When)?.Words,
         section is RepeatingSection table ? Of(table) : null,
         [.. section.LinesAsRead.Select(Of)]);
 

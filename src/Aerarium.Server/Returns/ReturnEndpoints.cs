@@ -75,8 +75,8 @@ internal static class ReturnEndpoints
         item.MapGet("/printed-copy.pdf", PrintedCopyOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
     }
 
-    public static IReadOnlyList<int> OpenSections(Workspace workspace) =>
-        [.. workspace.Definition.Sections.Where(workspace.Evaluation.IsOpen).Select(s => s.Position)];
+    public static IReadOnlyList<string> OpenSections(Workspace workspace) =>
+        [.. workspace.Definition.Sections.Where(workspace.Evaluation.IsOpen).Select(s => s.Key)];
 
     private static EditResult Patch(
         long id, EntryPatch patch, ClaimsPrincipal user, Workbench workbench, TiesAtRest rest, HttpContext http, [FromHeader(Name = "X-Aerarium-Connection")] string? connection)

@@ -78,7 +78,7 @@ public sealed record ReturnView(
     IReadOnlyList<FindingView> Findings,
     int FindingsStamp,
     IReadOnlyList<FormProgress> Progress,
-    IReadOnlyList<int> OpenSections,
+    IReadOnlyList<string> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,
     IReadOnlyList<TieView> Ties,
     LastYearView? LastYear);
@@ -194,7 +194,7 @@ public sealed record EditResult(
     IReadOnlyList<RowsView> Rows,
     FindingsChange Findings,
     IReadOnlyList<FormProgress> Progress,
-    IReadOnlyList<int> OpenSections,
+    IReadOnlyList<string> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,
     IReadOnlyList<TieView> Ties,
     IReadOnlyList<Refusal> Refusals,

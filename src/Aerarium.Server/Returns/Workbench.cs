@@ -307,6 +307,13 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 return;
             }
 
+            if (line.CorrectedWith is { } reporter && origin == Origin.Typed && was is { Value: not null } && was.Origin == Text(Origin.Authority))
+            {
+                Refusals.Add(new Refusal(line.Key, change.Row, change.Value,
+                    $"{line.Label} was reported to the authority by {reporter}. Ask {reporter} to correct its report, then take it again; or remove the row."));
+                return;
+            }
+
             if (was is not null && was.Revision > change.Seen && was.ChangedBy != caller.Id && origin == Origin.Typed)
             {
                 Conflicts.Add(new EditConflict(line.Key, change.Row, reading.Value, was.Value, nameOf(was.ChangedBy), was.ChangedAt));

@@ -11,12 +11,12 @@ public class GoldenReturnTests
 {
     /// <summary>
     /// What no single entry of a random return leads to, and tests of their own do: a list without rows or with a row twice, a day before the due date, a loss
-    /// in the last of its years, an election of a year that has none.
+    /// in the last of its years, an election of a year that has none, a number that is another person's.
     /// </summary>
     private static readonly HashSet<string> MetElsewhere =
     [
         "finding pay-by", "finding no-certificates", "finding not-creditable", "finding perhaps-twice", "finding not-needed", "finding second-not-open",
-        "finding second-above-half", "finding loss-expires", "finding loss-expires-spouse",
+        "finding second-above-half", "finding loss-expires", "finding loss-expires-spouse", "finding registration-other-birth",
         "finding second-not-open-spouse", "line deductions.losses.expiring", "line deductions-spouse.losses.expiring", "line deductions-spouse.losses-used",
         "line deductions-spouse.losses.used",
     ];

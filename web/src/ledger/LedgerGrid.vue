@@ -17,13 +17,17 @@ import GridFiles from './GridFiles.vue'
 import GridRow from './GridRow.vue'
 import GridSubtotals from './GridSubtotals.vue'
 
-/** Many rows as a grid: one editor that goes from cell to cell, only the rows on screen are drawn. */
-const props = defineProps<{ section: Section }>()
+/** Many rows as a grid: one editor that goes from cell to cell, only the rows on screen are drawn. Within a page, those that belong to it. */
+const props = defineProps<{ section: Section; page?: string }>()
 const store = inject<ReturnStore>('return')!
 
 const ROW = 28
 const table = computed(() => props.section.table!)
-const all = computed(() => store.rowsOf(table.value.key))
+const all = computed(() => {
+  const rows = store.rowsOf(table.value.key)
+  const of = table.value.ofPage
+  return of && props.page ? rows.filter((row) => store.said(of, row) === props.page) : rows
+})
 /** The columns that apply in at least one row. */
 const columns = computed(() =>
   props.section.lines.filter((line) => {
@@ -31,7 +35,7 @@ const columns = computed(() =>
       const value = store.values.get(placeKey(line.key, row))
       return !value || value.open || value.kept
     }
-    return all.value.length ? all.value.some(there) : !line.conditional
+    return line.key !== table.value.ofPage && (all.value.length ? all.value.some(there) : !line.conditional)
   }),
 )
 const template = computed(() => `52px ${columns.value.map((c) => `${widthOf(c)}px`).join(' ')}`)
@@ -267,7 +271,7 @@ function add(after?: string) {
   words.value = ''
   onlyFound.value = false
   order.value = null
-  store.addRow(props.section, after, false)
+  store.addRow(props.section, after, false, props.page)
   void nextTick(() => {
     scroller.value?.focus()
     go(after ? all.value.indexOf(after) + 1 : all.value.length, 0)
@@ -297,6 +301,7 @@ function onPaste(event: ClipboardEvent) {
     pasted.map((cells) =>
       cells.slice(0, into.length).map((cell, index): [Line, string] => [into[index]!, meant(into[index]!, cell)]),
     ),
+    props.page,
   )
 }
 
@@ -335,7 +340,7 @@ onBeforeUnmount(() => resized?.disconnect())
 </script>
 
 <template>
-  <div class="bar">
+  <div v-if="!page" class="bar">
     <label class="small secondary"
       >Show rows with <input v-model="words" type="search" class="words" :aria-label="`Find in ${section.title}`"
     /></label>
@@ -413,7 +418,7 @@ onBeforeUnmount(() => resized?.disconnect())
     >
   </div>
   <p v-for="message in told" :key="message" class="told small">{{ message }}</p>
-  <GridSubtotals :section="section" />
+  <GridSubtotals v-if="!page" :section="section" />
 </template>
 
 <style scoped>

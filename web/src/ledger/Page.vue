@@ -11,7 +11,7 @@ const store = inject<ReturnStore>('return')!
 
 const lastYear = computed(() => store.view.value.lastYear)
 const beside = computed(() => store.besideOf(props.form))
-const isOpen = (section: Section | undefined) => !!section && store.openSections.value.has(section.position)
+const isOpen = (section: Section | undefined) => !!section && store.openSections.value.has(section.key)
 const hasLines = (section: Section) =>
   !!section.table ||
   section.lines.some((line) => store.values.get(`${line.key}|`)?.open || store.values.get(`${line.key}|`)?.kept)
@@ -50,7 +50,7 @@ function before(line: Line): string | null {
       <h1>{{ form.title }}</h1>
       <p class="secondary">{{ form.about }}</p>
     </header>
-    <template v-for="{ section, parallel, title } in drawn" :key="section.position">
+    <template v-for="{ section, parallel, title } in drawn" :key="section.key">
       <section class="section" :aria-label="title">
         <div class="rule-head">
           <h2>{{ title }}</h2>

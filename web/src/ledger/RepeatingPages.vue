@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import type { ReturnStore, Section } from '../places/return/returnStore'
+import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
 import RowActs from './RowActs.vue'
 import RowBlocks from './RowBlocks.vue'
@@ -27,7 +28,7 @@ const troubled = (page: string) => {
 }
 
 function onKey(event: KeyboardEvent) {
-  if (!event.altKey || !shown.value) return
+  if (!event.altKey || !shown.value || event.defaultPrevented) return
   const key = event.key.toLowerCase()
   if (key === 'i') store.addRow(props.section, shown.value)
   else if (key === 'y') store.duplicateRow(props.section, shown.value)
@@ -73,8 +74,11 @@ function onKey(event: KeyboardEvent) {
         <h3>{{ part.title }}</h3>
         <span class="faint small">{{ part.law }}</span>
       </div>
-      <RowBlocks v-if="part.rows" :section="store.tableOf(part.rows)" :page="shown" />
-      <LedgerLine v-for="key in part.lines" v-else :key="key" :line="lineOf(key)" :row="shown" />
+      <template v-if="part.rows">
+        <LedgerGrid v-if="store.tableOf(part.rows).table!.grid" :section="store.tableOf(part.rows)" :page="shown" />
+        <RowBlocks v-else :section="store.tableOf(part.rows)" :page="shown" />
+      </template>
+      <LedgerLine v-for="key in part.lines" :key="key" :line="lineOf(key)" :row="shown" />
     </div>
   </div>
 </template>

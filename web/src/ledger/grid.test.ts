@@ -62,7 +62,7 @@ const columns = [
   line('tax', 'money', { computed: true }),
 ]
 const section = {
-  position: 1,
+  key: 'list.rows',
   title: 'Rows',
   table: { key: 'list.rows', rowLabel: 'certificate', namedBy: null, grid: true },
   lines: columns,

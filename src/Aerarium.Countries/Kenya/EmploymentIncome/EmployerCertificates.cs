@@ -7,13 +7,15 @@ public static class EmployerCertificates
 {
     /// <summary>The record.</summary>
     public static readonly PublishedRecord Record = new(
-        "employment",
+        "Nothing is carried into this return: reliefs and deductions above their limits are lost, a refund is set off against other tax debts first (TPA s. 47), "
+        + "and what is unpaid bears interest on its own year (TPA s. 38).",
         new StatementKind(
             "employer-certificate",
             "Employer's certificate",
             "employment.employers",
             "pin",
             "name",
+            "pin",
             "employeePin",
             [
                 new("employerPin", "pin"),
@@ -36,8 +38,5 @@ public static class EmployerCertificates
                 new("taxCharged", "tax-charged"),
                 new("relief", "relief-given"),
                 new("payeTax", "tax-deducted"),
-            ]),
-        "pin",
-        "Nothing is carried into this return: reliefs and deductions above their limits are lost, a refund is set off against other tax debts first (TPA s. 47), "
-        + "and what is unpaid bears interest on its own year (TPA s. 38).");
+            ]));
 }

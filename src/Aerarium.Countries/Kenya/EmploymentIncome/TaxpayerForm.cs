@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Common;
 using Aerarium.Countries.Kenya.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
@@ -32,10 +33,7 @@ public sealed class TaxpayerForm : Form
         Error("no-contact", email.IsBlank() & phone.IsBlank(), "Give an e-mail address or a telephone number.", email, phone);
 
         Section("Return");
-        var kind = Choice("kind", "Kind of return", [new("original", "Original"), new("amended", "Amended")]).Required().FollowsClient("return-kind");
-        Text("prior-acknowledgement", "Acknowledgement number of the return amended")
-            .From("acknowledgement of the earlier return").RequiredWhen(kind.Is("amended")).When(kind.Is("amended"))
-            .FollowsClient("prior-acknowledgement");
+        this.KindOfReturn();
 
         Section("Shorter period", when: scope.ShortPeriod);
         var from = Date("from", "First day of the period").Required();

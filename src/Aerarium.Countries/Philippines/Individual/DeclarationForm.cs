@@ -1,29 +1,17 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Countries.Common;
 
 namespace Aerarium.Countries.Philippines.Individual;
 
 /// <summary>The declaration under penalties of perjury, and who files.</summary>
-public sealed class DeclarationForm : Form
-{
-    /// <inheritdoc />
-    public override bool OfOneYear => true;
-
-    /// <summary>Declares the form.</summary>
-    public DeclarationForm(Definition definition)
-        : base(definition, "declaration", "Declaration", "Made by a named person before the return is handed over.")
-    {
-        Section("Declaration", "NIRC s. 267");
-        var made = Answer("true-and-complete", "Made in good faith, true and correct, under the penalties of perjury").Required();
-        Text("name", "Name of the person declaring").Required().FollowsPractice("declarant-name");
-        Choice("capacity", "Capacity", [new("taxpayer", "Taxpayer"), new("agent", "Authorised representative"), new("accredited", "Accredited tax agent")]).Required();
-        Date("date", "Date").Required();
-        Error("not-declared", made.IsFilled() & !made, "The declaration must be made before the return can be filed.", made);
-
-        Section("Filed by");
-        Identifier("agent-tin", "Representative's taxpayer number", PhilippinesIdentifiers.Tin).Required().FollowsPractice("agent-pin");
-        Text("agent-name", "Representative's name").Required().FollowsPractice("agent-name");
-        Text("accreditation", "Accreditation number").FollowsPractice("accreditation");
-        Text("contact-name", "Person to ask about the return").Required().FollowsPractice("contact-name");
-        Text("contact-phone", "That person's telephone").Required().FollowsPractice("contact-phone");
-    }
-}
+/// <param name="definition">The return.</param>
+public sealed class DeclarationForm(Definition definition) : CommonDeclarationForm(definition, new DeclarationWords(
+    "Made in good faith, true and correct, under the penalties of perjury",
+    "NIRC s. 267",
+    [new("taxpayer", "Taxpayer"), new("agent", "Authorised representative"), new("accredited", "Accredited tax agent")],
+    CapacityFollowsPractice: false,
+    "agent-tin",
+    "Representative's taxpayer number",
+    "Representative's name",
+    PhilippinesIdentifiers.Tin,
+    Accreditation: true));

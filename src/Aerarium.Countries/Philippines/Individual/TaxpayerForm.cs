@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Common;
 
 namespace Aerarium.Countries.Philippines.Individual;
 
@@ -37,9 +38,6 @@ public sealed class TaxpayerForm : Form
         Error("spouse-is-taxpayer", SpouseTin.BeginsLike(Tin, OwnDigits), "This is the taxpayer's own number; give the spouse's.", SpouseTin);
 
         Section("Return");
-        var kind = Choice("kind", "Kind of return", [new("original", "Original"), new("amended", "Amended")]).Required().FollowsClient("return-kind");
-        Amended = kind.Is("amended");
-        Text("prior-acknowledgement", "Acknowledgement number of the return amended")
-            .From("acknowledgement of the earlier return").RequiredWhen(Amended).When(Amended).FollowsClient("prior-acknowledgement");
+        Amended = this.KindOfReturn();
     }
 }

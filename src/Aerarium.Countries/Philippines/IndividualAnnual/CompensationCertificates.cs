@@ -7,13 +7,15 @@ public static class CompensationCertificates
 {
     /// <summary>The record.</summary>
     public static readonly PublishedRecord Record = new(
-        "compensation",
+        "An overpayment goes into this return as prior-year excess credit if last year's choice was to carry it over; "
+        + "losses of the business are used from their own list (NIRC s. 34(D)(3)).",
         new StatementKind(
             "compensation-certificate",
             "Certificate of compensation",
             "compensation.employers",
             "tin",
             "name",
+            "tin",
             "employeePin",
             [
                 new("employerPin", "tin"),
@@ -25,8 +27,5 @@ public static class CompensationCertificates
                 new("minimumWagePay", "minimum-wage"),
                 new("taxableCompensation", "taxable"),
                 new("taxWithheld", "withheld"),
-            ]),
-        "tin",
-        "An overpayment goes into this return as prior-year excess credit if last year's choice was to carry it over; "
-        + "losses of the business are used from their own list (NIRC s. 34(D)(3)).");
+            ]));
 }

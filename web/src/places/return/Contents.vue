@@ -7,17 +7,17 @@ const props = defineProps<{ current: string }>()
 const store = inject<ReturnStore>('return')!
 
 const forms = computed(() => store.layout.forms)
-const isOpen = (section: Section) => store.openSections.value.has(section.position)
+const isOpen = (section: Section) => store.openSections.value.has(section.key)
 const inScope = computed(() => store.pages)
 const outside = computed(() =>
   forms.value
     .filter((form) => !form.beside)
     .flatMap((form) => {
-      const closed = form.sections.filter((section) => !isOpen(section))
+      const closed = form.sections.filter((section) => !isOpen(section) && !section.table?.ofPage)
       if (!closed.length) return []
       return form.sections.some(isOpen) || store.besideOf(form)
         ? closed.map((section) => ({ title: `${form.title}: ${section.title}`, why: section.when ?? '' }))
-        : [{ title: form.title, why: form.sections[0]!.when ?? '' }]
+        : [{ title: form.title, why: form.when ?? form.sections[0]!.when ?? '' }]
     }),
 )
 /** A form and the one in its parallel column. */
@@ -68,7 +68,7 @@ const shownSections = (form: Form) =>
           form.key === props.current && (shownSections(form).length > 1 || shownSections(form)[0]?.table?.parts.length)
         "
       >
-        <template v-for="section in shownSections(form)" :key="section.position">
+        <template v-for="section in shownSections(form)" :key="section.key">
           <button class="section-link" @click="jump(section)">{{ section.title }}</button>
           <button
             v-for="page in section.table?.parts.length ? store.rowsOf(section.table.key) : []"

@@ -29,6 +29,7 @@ const unanswered = computed(() =>
       (l) => l.kind === 'answer' && l.mayBeRequired && store.valueOf(l.key, null)?.open && !store.said(l.key, null),
     ),
 )
+const gathers = computed(() => store.layout.gatherForms.includes(form.value.key))
 const usual = computed(() => {
   const yes = unanswered.value.filter((l) => l.usuallyYes).map((l) => l.label.replace(/\?$/, ''))
   return yes.length ? `${yes.join(', ')}: yes, everything else no` : 'no'
@@ -61,20 +62,15 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <button v-if="scope && unanswered.length" class="link" @click="answerRest">
           Answer the other {{ unanswered.length }} the usual way: {{ usual }}
         </button>
-        <button
-          v-if="form.key === store.layout.authorityForm"
-          class="link"
-          :aria-expanded="gathering"
-          @click="gathering = !gathering"
-        >
+        <button v-if="gathers" class="link" :aria-expanded="gathering" @click="gathering = !gathering">
           {{ gathering ? 'Close what was gathered' : 'Take from statements and the authority' }}
         </button>
       </div>
-      <GatherPanel v-if="gathering && form.key === store.layout.authorityForm" />
+      <GatherPanel v-if="gathering && gathers" :key="form.key" :form="form.key" />
       <RegisteredCheck v-if="scope" />
       <TakenOver v-if="scope" />
       <p v-if="closed" class="closed">
-        {{ form.title }} does not apply. It applies if {{ form.sections[0]?.when }}.
+        {{ form.title }} does not apply. It applies if {{ form.when ?? form.sections[0]?.when }}.
         <router-link :to="store.placeOf(store.layout.forms[0]!.key)">To Scope</router-link>
       </p>
       <Page v-else :key="form.key" :form="form" />

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { inject, onMounted, ref } from 'vue'
+import { computed, inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, day } from '../../shared/format'
 import GatheredItems from './GatheredItems.vue'
 import type { ReturnStore } from './returnStore'
 
+const props = defineProps<{ form: string }>()
 const store = inject<ReturnStore>('return')!
 const record = ref<Schemas['AuthorityRecordView'] | null>(null)
 const statements = ref<Schemas['GatheredItem'][]>([])
@@ -15,9 +16,13 @@ const { busy, problem, act } = useAct()
 const path = { id: store.id }
 
 const loadStatements = () =>
-  act(async () => (statements.value = await call(api.GET('/api/returns/{id}/statements', { params: { path } }))))
+  act(async () => (statements.value = here(await call(api.GET('/api/returns/{id}/statements', { params: { path } })))))
 const ask = () =>
   act(async () => (record.value = await call(api.GET('/api/returns/{id}/authority-record', { params: { path } }))))
+/** Of what was gathered, what belongs on this form. */
+const here = (items: Schemas['GatheredItem'][]) =>
+  items.filter((item) => item.lines.some((line) => store.formOf(line.line)?.key === props.form))
+const held = computed(() => here(record.value?.items ?? []))
 const consent = () =>
   act(async () => {
     await call(
@@ -69,8 +74,8 @@ onMounted(async () => {
         {{ record.consent!.givenBy }} consented on {{ day(record.consent!.givenOn) }}, noted by
         {{ record.consent!.notedBy }}. <button class="link" :disabled="busy" @click="withdraw">Withdrawn</button>
       </p>
-      <p v-if="!record.items.length" class="secondary">It holds nothing for this taxpayer and year.</p>
-      <GatheredItems :items="record.items" from="authority-record" @changed="ask" />
+      <p v-if="!held.length" class="secondary">It holds nothing for this page, taxpayer and year.</p>
+      <GatheredItems :items="held" from="authority-record" @changed="ask" />
       <template v-if="record.lastAssessment">
         <div class="rule-head last">
           <h2>Last assessment</h2>

@@ -168,7 +168,7 @@ const steps = computed(() => {
             <td class="amount secondary">{{ row.share }}</td>
           </tr>
         </tbody>
-        <tbody v-for="{ section, count, least, rows } in rowMovements" :key="section.position">
+        <tbody v-for="{ section, count, least, rows } in rowMovements" :key="section.key">
           <tr>
             <th colspan="5" class="of-rows">
               {{ section.title

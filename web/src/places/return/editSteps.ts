@@ -57,7 +57,7 @@ export function setStep(now: Now, cells: [string | null, string, string][], seen
 }
 
 /** Puts a block of typed texts into rows, from the first on; rows that are missing are added. */
-export function pasteStep(now: Now, section: Section, into: string[], block: [Line, string][][]): Step {
+export function pasteStep(now: Now, section: Section, into: string[], block: [Line, string][][], page?: string): Step {
   const undo: Change[] = []
   const redo: Change[] = []
   block.forEach((cells, index) => {
@@ -65,6 +65,7 @@ export function pasteStep(now: Now, section: Section, into: string[], block: [Li
     const row = present ?? newRow()
     if (!present) {
       redo.push(rowChange(now, 'add-row', section, row))
+      if (page) redo.push(setting(section.table!.ofPage!, row, page, now.revision.value))
       undo.push(rowChange(now, 'remove-row', section, row))
     }
     for (const [line, typed] of cells) {

@@ -70,9 +70,9 @@ const line = (key: string, computed = false) => ({
   computed,
   rule: 'none',
 })
-const section = (position: number, lines: unknown[], table: unknown = null) => ({
-  position,
-  title: `Section ${position}`,
+const section = (number: number, lines: unknown[], table: unknown = null) => ({
+  key: `section-${number}`,
+  title: `Section ${number}`,
   law: null,
   when: null,
   table,
@@ -102,7 +102,7 @@ function layout() {
       },
     ],
     outcome: [{ label: 'Balance', line: 'form.balance', sign: '=' }],
-    authorityForm: 'form',
+    gatherForms: ['form'],
   } as unknown as Schemas['Layout']
 }
 
@@ -170,7 +170,7 @@ function view(): Schemas['ReturnView'] {
     findings: [],
     findingsStamp: 1,
     progress: [],
-    openSections: [0, 1, 2],
+    openSections: ['section-0', 'section-1', 'section-2'],
     ties: [],
     outcome: [{ line: 'form.balance', amount: '900' }],
   } as unknown as Schemas['ReturnView']
@@ -187,7 +187,7 @@ function result(more: Partial<Schemas['EditResult']> = {}): Schemas['EditResult'
     rows: [],
     findings: { since: (more.revision ?? 11) - 1, from: 1, head: 0, now: [], end: 0, stamp: 1 },
     progress: [],
-    openSections: [0, 1, 2],
+    openSections: ['section-0', 'section-1', 'section-2'],
     ties: [],
     outcome: [{ line: 'form.balance', amount: '900' }],
     refusals: [],
@@ -463,12 +463,12 @@ describe('a return as it is worked on', () => {
     let arrive: (view: object) => void = () => {}
     server.view = new Promise((resolve) => (arrive = resolve))
     const older = store.reload()
-    server.view = { ...view(), revision: 12, openSections: [0, 1], values: [value('form.paid', '300')] }
+    server.view = { ...view(), revision: 12, openSections: ['section-0', 'section-1'], values: [value('form.paid', '300')] }
     await store.reload()
     arrive({ ...view(), revision: 11 })
     await older
     expect(store.revision.value).toBe(12)
-    expect([...store.openSections.value]).toEqual([0, 1])
+    expect([...store.openSections.value]).toEqual(['section-0', 'section-1'])
     expect(store.valueOf('form.paid', null)?.value).toBe('300')
   })
 

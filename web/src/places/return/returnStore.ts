@@ -50,7 +50,7 @@ export class ReturnStore implements Now {
   readonly ties = shallowRef<Map<string, Tie>>(new Map())
   readonly remarks = shallowRef<Remark[]>([])
   readonly progress = shallowRef<Schemas['FormProgress'][]>([])
-  readonly openSections = shallowRef<Set<number>>(new Set())
+  readonly openSections = shallowRef<Set<string>>(new Set())
   readonly outcome = shallowRef<Map<string, string>>(new Map())
   readonly revision = ref(0)
   readonly stage = ref('')
@@ -209,7 +209,7 @@ export class ReturnStore implements Now {
 
   /** Whether any section of a form applies. */
   isOpen(form: Form): boolean {
-    return form.sections.some((section) => this.openSections.value.has(section.position))
+    return form.sections.some((section) => this.openSections.value.has(section.key))
   }
 
   /** The forms that have a page of their own and apply, in working order. */
@@ -256,8 +256,8 @@ export class ReturnStore implements Now {
   }
 
   /** Puts a block of typed texts into rows, from the first on; rows that are missing are added. One step. */
-  pasteRows(section: Section, into: string[], block: [Line, string][][]) {
-    const step = pasteStep(this, section, into, block)
+  pasteRows(section: Section, into: string[], block: [Line, string][][], page?: string) {
+    const step = pasteStep(this, section, into, block, page)
     if (step.redo.length) this.do(step)
   }
 
