@@ -108,6 +108,7 @@ public class EvaluationBenchmark
         {
             ListFindings.Run();
             LongEReturn.Run();
+            LargeReturn.Run();
             return;
         }
 

@@ -250,7 +250,7 @@ public static class ComputeCommand
             return null;
         }
 
-        var reading = EntryReader.Read(line, Text(value, place));
+        var reading = EntryReader.Read(line, Text(value, place), canonical: value.GetValueKind() == JsonValueKind.Number);
         return reading.Problem is null ? reading.Value : throw new CaseException($"{place}: {reading.Problem}");
     }
 

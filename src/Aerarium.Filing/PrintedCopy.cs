@@ -95,7 +95,7 @@ public sealed class PrintedCopy
             var label = final ? (amount < 0 ? _evaluation.Definition.BalanceWords.Overpaid : _evaluation.Definition.BalanceWords.ToPay) : figure.Label;
             Room(Row);
             Write(label, final ? _strong : _text, Ink, Left, _y);
-            Amount(figure.Line.Kind != LineKind.Money ? Figures.Plain(amount) : Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
+            Amount(figure.Line.Kind != LineKind.Money ? _evaluation.Definition.Numbers.Write(amount) : Money(final ? Math.Abs(amount) : amount), final, final ? LineRule.Final : LineRule.None);
         }
 
         _y += 8;
@@ -238,16 +238,16 @@ public sealed class PrintedCopy
     private string Shown(Line line, int row, string value) => line.Kind switch
     {
         LineKind.Money => Money(_evaluation.Amount(line, row)),
-        LineKind.Count or LineKind.Number => $"{value}{(line.Unit is null ? "" : $" {line.Unit}")}",
+        LineKind.Count or LineKind.Number => $"{_evaluation.Definition.Numbers.Write(_evaluation.Amount(line, row))}{(line.Unit is null ? "" : $" {line.Unit}")}",
         LineKind.Choice => line.Choices!.First(c => c.Code == value).Label,
         LineKind.Date => DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToString("d MMM yyyy", CultureInfo.InvariantCulture),
         LineKind.Row => _evaluation.RowName(line.Target!, _evaluation.Code(line, row) - 1),
         _ => value,
     };
 
-    private static string Money(decimal amount)
+    private string Money(decimal amount)
     {
-        var text = Math.Abs(amount).ToString("#,##0.00", CultureInfo.InvariantCulture);
+        var text = _evaluation.Definition.Numbers.Write(Math.Abs(amount), "#,##0.00");
         return amount < 0 ? $"({text})" : text;
     }
 

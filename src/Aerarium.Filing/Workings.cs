@@ -206,6 +206,23 @@ public static class Workings
                     }
 
                     break;
+                case ZoneTariff tariff:
+                    Head(row, $"{tariff.Label}. {SourceOf(tariff.Source, tariff.Confidence, null)}", "linear", "up to", "start", "unit");
+                    foreach (var (column, title) in new[] { "quadratic", "linear", "constant" }.Index())
+                    {
+                        sheet.Put(row, 4 + column, Text(title, Faint));
+                    }
+
+                    foreach (var (index, zone) in tariff.Zones.Index())
+                    {
+                        sheet.Put(row + 1 + index, 1, zone.UpTo is { } edge ? Number(edge) : Text("above", Faint));
+                        foreach (var (column, value) in new[] { zone.Start, zone.Unit, zone.Quadratic, zone.Linear, zone.Constant }.Index())
+                        {
+                            sheet.Put(row + 1 + index, 2 + column, Number(value));
+                        }
+                    }
+
+                    break;
                 case StepTable table:
                     Head(row, table.Label, SourceOf(table.Source, table.Confidence, null), "up to", "amount", "");
                     foreach (var (index, step) in table.Steps.Index())

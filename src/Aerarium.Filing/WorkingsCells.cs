@@ -169,6 +169,16 @@ internal sealed class WorkingsCells : ICellNames
     }
 
     /// <inheritdoc />
+    public string Zones(ZoneTariff tariff, string amount)
+    {
+        var column = Law.RangesOf(tariff);
+        var zone = $"1+SUMPRODUCT(--(ROUND({amount},6)>{column("B")}))";
+        string Of(string letter) => $"INDEX({column(letter)},{zone})";
+        var y = $"(({amount}-{Of("C")})/{Of("D")})";
+        return $"(({Of("E")}*{y}+{Of("F")})*{y}+{Of("G")})";
+    }
+
+    /// <inheritdoc />
     public string Step(StepTable table, string measure)
     {
         var (edges, amounts) = Law.RangesOf(table);
@@ -336,6 +346,13 @@ internal sealed class LawSheet
     {
         var row = Place(table, table.Steps.Count + 2) + 1;
         return ($"{Name}!$B${row}:$B${row + Math.Max(1, table.Steps.Count - 1) - 1}", $"{Name}!$C${row}:$C${row + table.Steps.Count - 1}");
+    }
+
+    /// <summary>The columns of a tariff in zones: upper edges but the last in B, then start, unit, and the factors.</summary>
+    public Func<string, string> RangesOf(ZoneTariff tariff)
+    {
+        var row = Place(tariff, tariff.Zones.Count + 2) + 1;
+        return letter => $"{Name}!${letter}${row}:${letter}${row + (letter == "B" ? Math.Max(1, tariff.Zones.Count - 1) : tariff.Zones.Count) - 1}";
     }
 
     /// <summary>Codes and amounts of a table by code.</summary>

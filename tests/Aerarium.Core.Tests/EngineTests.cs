@@ -180,11 +180,19 @@ public class RuleCheckTests
         {
             AmountLine column = null!;
             f.Rows("rows", row => column = row.Entry("cost", "Cost"));
-            f.Open();
+            f.Open("After");
             f.Line("total", "Total", column + 1);
         }));
         Assert.Contains("outside its row", problem.Message);
     }
+
+    [Fact]
+    public void Two_sections_of_one_name_are_refused() => Assert.Contains(
+        "'form.twice' is declared twice", Assert.Throws<RuleException>(() => new Broken(f =>
+        {
+            f.Open("Twice");
+            f.Open("Twice");
+        })).Message);
 
     [Fact]
     public void A_constant_zero_factor_is_refused()
@@ -260,7 +268,7 @@ public sealed class Broken : Definition
 
         public Line? First => Sections.SelectMany(s => s.Lines).FirstOrDefault(l => l.Table is null);
 
-        public void Open() => Section("Section");
+        public void Open(string title = "Section") => Section(title);
 
         public void Rows(string name, Func<RowScope, object> columns) => Repeating(name, name, "row", columns);
     }

@@ -34,11 +34,17 @@ public class EntryReaderTests
     }
 
     [Theory]
-    [InlineData("1.234.56", "more than one decimal point")]
+    [InlineData("1.234.56", "more than one decimal mark")]
     [InlineData("1,23", "two ways")]
     [InlineData("1,2345", "two ways")]
-    [InlineData("12.345", "more than two decimals")]
-    [InlineData("12,345.67,8", "comma after the decimal point")]
+    [InlineData("12.345", "two ways: as 12.345 and as 12,345. Type 12345, or the amount with two decimals")]
+    [InlineData("1.200", "two ways: as 1.200 and as 1,200")]
+    [InlineData("1.200+5", "two ways: as 1.200 and as 1,200")]
+    [InlineData("12,34,567", "two ways")]
+    [InlineData("12.3456", "more than two decimals")]
+    [InlineData("0.123", "more than two decimals")]
+    [InlineData("1234.567", "more than two decimals")]
+    [InlineData("12,345.67,8", "after the decimals")]
     [InlineData("twelve", "not an amount")]
     [InlineData("12x", "not an amount")]
     [InlineData("-5", "cannot be negative")]
@@ -54,6 +60,38 @@ public class EntryReaderTests
         Assert.Null(reading.Value);
         Assert.Contains(reason, reading.Problem);
         Assert.StartsWith("Earned", reading.Problem);
+    }
+
+    [Theory]
+    [InlineData(",", "1.234.567,89", "1234567.89")]
+    [InlineData(",", "1.200", "1200")]
+    [InlineData(",", "1 200,5", "1200.5")]
+    [InlineData(",", "12*4.500,50", "54006")]
+    [InlineData(",", "1,200", null)]
+    [InlineData(",", "1,234.56", null)]
+    [InlineData(",", "12.34", null)]
+    [InlineData("lakh", "12,34,567.89", "1234567.89")]
+    [InlineData("lakh", "1,234,567.89", "1234567.89")]
+    [InlineData("lakh", "1,23,4567", null)]
+    [InlineData("lakh", "1.200", null)]
+    public void Numbers_are_read_as_the_country_writes_them(string country, string typed, string? value)
+    {
+        var line = new Smallholding(writing: country == "," ? NumberWriting.Comma : NumberWriting.Lakhs).LineOf("fields.crops.worth");
+        var reading = EntryReader.Read(line, typed);
+        Assert.Equal(value, reading.Value);
+        Assert.Equal(value is null, reading.Problem is not null);
+    }
+
+    [Fact]
+    public void Numbers_are_written_as_the_country_writes_them()
+    {
+        Assert.Equal(["1,234,567.89", "1.234.567,89", "12,34,567.89"], new[] { NumberWriting.Point, NumberWriting.Comma, NumberWriting.Lakhs }.Select(w => w.Money(1_234_567.89m)));
+        var definition = new Smallholding(writing: NumberWriting.Comma);
+        var entries = new EntrySet { Rows = new() { ["fields.crops"] = [new EntryRow("1") { Values = new() { ["worth"] = "1234.5" } }] } };
+        Assert.Contains(definition.Evaluate(entries, new DateOnly(2026, 6, 18)).Findings, f => f.Message.Contains("Worth of 1.234,50 is much"));
+        Assert.Equal("1234.5", EntryReader.Read(definition.LineOf("fields.crops.worth"), "1234.5", canonical: true).Value);
+        Assert.Equal("1234.5", EntryReader.Read(definition.LineOf("fields.crops.worth"), "1.234,5", canonical: true).Value);
+        Assert.Contains("as 1,200 and as 1.200", EntryReader.Read(definition.LineOf("fields.crops.worth"), "1,200").Problem);
     }
 
     [Fact]

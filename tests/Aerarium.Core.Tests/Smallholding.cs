@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
 using static Aerarium.Core.Formulas.Law;
 
@@ -7,9 +8,10 @@ namespace Aerarium.Core.Tests;
 /// <summary>A made-up levy with a page for each field, rows within the pages, values of every kind, and a first page fed by the pages that follow.</summary>
 public sealed class Smallholding : Definition
 {
-    public Smallholding(bool leavesDueOpen = false)
+    public Smallholding(bool leavesDueOpen = false, NumberWriting? writing = null)
         : base("zz/smallholding", 2025)
     {
+        Numbers = writing ?? NumberWriting.Point;
         var main = new MainForm(this);
         var fields = new FieldsForm(this, main);
         main.Complete(fields, leavesDueOpen);
@@ -18,9 +20,21 @@ public sealed class Smallholding : Definition
         Seal(new KeyFigure("Levy", main.Levy.Line, ""), new KeyFigure("Due", main.Due.Line, "="));
     }
 
+    /// <summary>A tariff with every kind of zone.</summary>
+    public static readonly ZoneTariff Tariff = new(
+        "tariff", "Field Act s. 3", Confidence.Certain, TariffZone.Free(1_000), new(20_000, 1_000, 10_000, 900, 1_400, 0), TariffZone.Flat(100_000, 0.42m, 3_070), TariffZone.Flat(null, 0.45m, 6_070));
+
+    /// <summary>A table with two columns.</summary>
+    public static readonly RangeTable Fees = new("fees", "Field Act s. 4", Confidence.Certain, ["fee", "extra"], (100, [1, 10]), (5_000, [2, 20]), (null, [3, 30]));
+
+    /// <summary>Slices.</summary>
+    public static readonly RateSchedule Slices = new("slices", "Field Act s. 5", Confidence.Certain, (1_000, 10), (5_000, 25), (null, 40));
+
     public MainForm Main { get; }
 
     public FieldsForm Fields { get; }
+
+    public override NumberWriting Numbers { get; }
 
     public override string Title => "Smallholding";
 
@@ -64,6 +78,10 @@ public sealed class Smallholding : Definition
             NumberLine("days", "Days from birth to the levy day", DaysOf(Born, Day));
             Line("share", "Levy until the levy day", ByDays(Levy, (new DateOnly(2025, 1, 1), Day), (new DateOnly(2025, 1, 1), new DateOnly(2025, 12, 31))), ToCents);
             Line("of-largest", "Levy of the largest field", fields.Fields.InRowWithMost(f => f.Size, f => f.Levy));
+            Line("by-zones", "Levy by zones", ByZones(Tariff, Levy), DownToUnits);
+            Line("by-range", "Fee by range", Step(Fees["fee"], Levy) + Step(Fees["extra"], Levy));
+            Line("moved", "Levy with a wider first slice", ProgressiveMovedUp(Slices, Levy, Due));
+            Line("decided", "Fee by standing", Decide("fee by standing", 7, (fields.Fields.RowCount > 2, 100), (Levy > 1_000 & Born.IsFilled(), Levy / 2), (Levy > 1_000, 50)), ToCents);
             Line("of-smallest", "Levy of the smallest field", fields.Fields.InRowWithLeast(f => f.Size, f => f.Levy));
             Levy.Is(fields.Fields.Sum(f => f.Levy));
             if (!leavesDueOpen)

@@ -2,6 +2,7 @@ using System.Globalization;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Tests;
 
@@ -150,10 +151,10 @@ public class SmallholdingTests
                 age++;
             }
 
-            Assert.Equal(age, Formulas.WholeMonths.Between(born.DayNumber, day.DayNumber, years: true));
-            Assert.Equal(born.AddMonths(7).DayNumber, Formulas.MonthsLater.Shift(born.DayNumber, 7));
-            Assert.Equal(new DateOnly(born.Year, born.Month, 1).AddMonths(1).AddDays(-1).DayNumber, Formulas.MonthEnd.Of(born.DayNumber));
-            Assert.Equal(day.DayNumber - born.DayNumber + 1, Formulas.DaysOfSpan.Of(born.DayNumber, day.DayNumber));
+            Assert.Equal(age, WholeMonths.Between(born.DayNumber, day.DayNumber, years: true));
+            Assert.Equal(born.AddMonths(7).DayNumber, MonthsLater.Shift(born.DayNumber, 7));
+            Assert.Equal(new DateOnly(born.Year, born.Month, 1).AddMonths(1).AddDays(-1).DayNumber, MonthEnd.Of(born.DayNumber));
+            Assert.Equal(day.DayNumber - born.DayNumber + 1, DaysOfSpan.Of(born.DayNumber, day.DayNumber));
         }
 
         static DateOnly Birthday(DateOnly born, int years) =>
@@ -162,7 +163,7 @@ public class SmallholdingTests
 
     [Theory]
     [InlineData("main.hours", "7.25", "7.25", null)]
-    [InlineData("main.hours", "7.255", null, "Hours of work: 7.255 has more than 2 decimals; round it as the law says.")]
+    [InlineData("main.hours", "7.2555", null, "Hours of work: 7.2555 has more than 2 decimals; round it as the law says.")]
     [InlineData("main.exchange-rate", "2.000125", "2.000125", null)]
     public void A_number_is_kept_to_its_places(string key, string typed, string? value, string? problem) =>
         Assert.Equal(new Reading(value, problem), EntryReader.Read(new Smallholding().LineOf(key), typed));
@@ -195,6 +196,76 @@ public class SmallholdingTests
         Assert.Equal("Levy of the field of the field with the greatest Size", derived.Words);
         Assert.Equal(("Lower", "54", "fields.fields.levy", "b"), (derived.Operands[0].Words, derived.Operands[0].Value, derived.Operands[0].Line, derived.Operands[0].Row));
         Assert.Equal("Ada", Derivation.Of(evaluation, evaluation.Definition.LineOf("main.full-name"), null).Root!.Value);
+    }
+
+    /// <summary>
+    /// The tariff of EStG s. 32a(1) for 2024 (Germany, as raised in December 2024) and its tax at every edge, from memory of the statute: a published formula
+    /// with every kind of zone, as a reference of the node.
+    /// </summary>
+    [Theory]
+    [InlineData(11_784, 0)]
+    [InlineData(11_785, 0)]
+    [InlineData(11_884, 14)]
+    [InlineData(17_005, 991)]
+    [InlineData(17_006, 991)]
+    [InlineData(30_000, 4_412)]
+    [InlineData(45_000, 9_121)]
+    [InlineData(66_760, 17_402)]
+    [InlineData(66_761, 17_403)]
+    [InlineData(90_000, 27_163)]
+    [InlineData(277_825, 106_050)]
+    [InlineData(277_826, 106_050)]
+    [InlineData(300_000, 116_028)]
+    public void A_tariff_in_zones_follows_its_formulas(decimal income, decimal tax)
+    {
+        var tariff = new ZoneTariff("tariff", "EStG s. 32a(1)", Confidence.Certain,
+            TariffZone.Free(11_784), new(17_005, 11_784, 10_000, 954.80m, 1_400, 0), new(66_760, 17_005, 10_000, 181.19m, 2_397, 991.21m),
+            TariffZone.Flat(277_825, 0.42m, 10_636.31m), TariffZone.Flat(null, 0.45m, 18_971.06m));
+        Assert.Equal(tax, decimal.Truncate(tariff.Apply(income)));
+    }
+
+    [Theory]
+    [InlineData(500, 1_000, 50)]
+    [InlineData(2_000, 1_000, 200)]
+    [InlineData(2_001, 1_000, 200.25)]
+    [InlineData(7_001, 1_000, 1_450.40)]
+    [InlineData(7_001, 0, 1_750.40)]
+    public void Edges_that_move_widen_the_first_slice(decimal amount, decimal by, decimal tax)
+    {
+        var evaluated = Law.ProgressiveMovedUp(Smallholding.Slices, amount, by).Evaluate(new Sheet(new Smallholding()));
+        Assert.Equal(tax, evaluated);
+    }
+
+    [Fact]
+    public void A_decision_table_takes_the_first_case_that_applies_and_shows_them_all()
+    {
+        foreach (var evaluation in BothWays(Entries()))
+        {
+            Assert.Equal(7, evaluation.Amount("main.decided"));
+        }
+
+        var dear = Entries();
+        dear.Rows["fields.fields"][0].Values["size"] = "2000";
+        foreach (var evaluation in BothWays(dear))
+        {
+            Assert.Equal(1_029.5m, evaluation.Amount("main.decided"));
+            var derived = Derivation.Of(evaluation, evaluation.Definition.LineOf("main.decided"), null).Root!.Operands[0];
+            Assert.Equal(DerivationKind.Decision, derived.Kind);
+            Assert.Equal([false, true, false, false, false], derived.Operands.Select(o => o.Decides));
+        }
+
+        dear.Values.Remove("main.born");
+        Assert.Equal(50, new Smallholding().Evaluate(dear, Today).Amount("main.decided"));
+    }
+
+    [Fact]
+    public void A_tariff_or_table_that_is_not_in_order_is_told()
+    {
+        Assert.Throws<RuleException>(() => new ZoneTariff("t", "s", Confidence.Certain, TariffZone.Free(5), TariffZone.Flat(3, 0.1m, 0), TariffZone.Flat(null, 0.2m, 0)));
+        Assert.Throws<RuleException>(() => new ZoneTariff("t", "s", Confidence.Certain, TariffZone.Free(5)));
+        Assert.Contains("1 columns instead of 2", Assert.Throws<RuleException>(() => new RangeTable("t", "s", Confidence.Certain, ["a", "b"], (null, [1]))).Message);
+        Assert.Contains("no column 'c'", Assert.Throws<RuleException>(() => Smallholding.Fees["c"]).Message);
+        Assert.Equal((22m, 33m), (Smallholding.Fees["fee"].Apply(100.01m) + Smallholding.Fees["extra"].Apply(5_000), Smallholding.Fees["fee"].Apply(5_001) + Smallholding.Fees["extra"].Apply(9_000)));
     }
 
     [Fact]
@@ -232,7 +303,7 @@ public class SmallholdingTests
 
     private sealed class PoolForm : Form
     {
-        public readonly Formulas.Amount Used;
+        public readonly Amount Used;
 
         public readonly AmountLine Total;
 

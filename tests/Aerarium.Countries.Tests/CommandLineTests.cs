@@ -117,10 +117,28 @@ public class CommandLineTests
     }
 
     [Fact]
+    public void Rows_within_a_page_stand_in_its_row_or_say_which_it_is()
+    {
+        const string before = """{"return":"bb/individual","year":2024,"today":"2025-03-01","entries":{"scope.business":"yes",""";
+        const string within = before + """ "business.businesses":[{"turnover":10,"expenses":[{"amount":1}]},{"turnover":20,"expenses":[{"amount":2},{"amount":3}]}]}}""";
+        const string apart = before + """ "business.businesses":[{"turnover":10},{"turnover":20}],"business.expenses":[{"of":1,"amount":1},{"of":2,"amount":2},{"of":2,"amount":3}]}}""";
+        foreach (var text in new[] { within, apart })
+        {
+            var (exit, output, _) = Compute(text);
+            Assert.Equal(0, exit);
+            Assert.Equal([9m, 15m], JsonNode.Parse(output)!["values"]!["business.businesses"]!.AsArray().Select(b => b!["profit"]!.GetValue<decimal>()));
+        }
+
+        var (refused, _, errors) = Compute(before + """ "business.businesses":[{"expenses":{"amount":1}}]}}""");
+        Assert.Equal(2, refused);
+        Assert.Contains("business.businesses, row 1, expenses: expected an array of rows", errors);
+    }
+
+    [Fact]
     public void What_scope_keeps_out_is_said()
     {
         var (_, output, _) = Compute(Case("""{"deductions.loans":[{"interest":100000}]}"""));
-        Assert.Contains(JsonNode.Parse(output)!["findings"]!.AsArray(), f => f!["message"]!.GetValue<string>().Contains("kept but do not count"));
+        Assert.Contains(JsonNode.Parse(output)!["findings"]!.AsArray(), f => f!["message"]!.GetValue<string>().Contains("1 row is kept but does not count"));
     }
 
     [Theory]

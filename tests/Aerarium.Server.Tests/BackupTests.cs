@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text;
+using Aerarium.Server.Demo;
 using Aerarium.Server.Practice;
 using Aerarium.Storage;
 using Microsoft.Extensions.DependencyInjection;
@@ -32,7 +33,7 @@ public sealed class BackupTests : IDisposable
         });
         var contents = await ines.DoAsync(HttpMethod.Post, "/api/backups");
         await during;
-        Assert.Equal(24, contents["returns"]!.GetValue<long>());
+        Assert.Equal(DemoReturns.Countries.Sum(c => c.Clients.Sum(client => client.Returns.Length)), contents["returns"]!.GetValue<long>());
         var view = await ines.GetAsync("/api/backups");
         var file = Path.Combine(view["folder"]!.GetValue<string>(), view["files"]!.AsArray().Single()!["name"]!.GetValue<string>());
         var kept = Path.Combine(_folder, "kept.zip");

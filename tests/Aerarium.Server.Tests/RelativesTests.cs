@@ -29,6 +29,23 @@ public class RelativesTests
         });
     }
 
+    /// <summary>Each of a couple follows the other's income: reading one return reads the other, and not this one again.</summary>
+    [Fact]
+    public async Task Spouses_who_follow_each_other_can_both_be_read_anew()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var (hers, his) = (await rukia.ReturnOfAsync("Delphine", 2025), await rukia.ReturnOfAsync("Cuthbert", 2025));
+        var workbench = practice.Server.Services.GetRequiredService<Workbench>();
+        foreach (var (one, other) in new[] { (hers, his), (his, hers) })
+        {
+            workbench.ForgetAll();
+            var tie = workbench.Open(one).Ties.Lines.Single(t => t.Line == "allowances.spouse-income");
+            Assert.Equal(other, tie.Sources.Single().ReturnId);
+            Assert.Equal(workbench.Open(other).Evaluation.Amount("tax.assessable"), decimal.Parse(tie.Value!, System.Globalization.CultureInfo.InvariantCulture));
+        }
+    }
+
     private static long Client(Unit unit, int number) =>
         Storage.Clients.Add(unit, new ClientRecord { Country = "ke", Identifier = $"A00000000{number}Z", Name = $"Relative {number}", BirthDate = "1980-01-01" });
 }

@@ -56,6 +56,7 @@ public abstract class Definition
     private readonly List<RepeatingSection> _tables = [];
     private readonly List<Line> _lines = [];
     private readonly List<FindingRule> _findings = [];
+    private readonly HashSet<string> _findingIds = [];
     private Dictionary<string, Line> _byKey = [];
 
     /// <summary>A definition.</summary>
@@ -89,6 +90,12 @@ public abstract class Definition
 
     /// <summary>Days by which something is to be done.</summary>
     public abstract IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <summary>How numbers are written in the country: in entry, display and print.</summary>
+    public virtual Entries.NumberWriting Numbers => Entries.NumberWriting.Point;
+
+    /// <summary>What the law knows and this return does not compute, each in a phrase; told at the foot of Scope.</summary>
+    public virtual IReadOnlyList<string> NotCovered => [];
 
     /// <summary>Forms in working order; the first is Scope.</summary>
     public IReadOnlyList<Form> Forms => _forms;
@@ -260,11 +267,15 @@ public abstract class Definition
         return _tables.Count - 1;
     }
 
-    internal void Register(Line line) => _lines.Add(line);
+    internal void Register(Line line)
+    {
+        line.Position = _lines.Count;
+        _lines.Add(line);
+    }
 
     internal void Register(FindingRule finding)
     {
-        if (_findings.Any(f => f.Id == finding.Id))
+        if (!_findingIds.Add(finding.Id))
         {
             throw new RuleException($"Finding '{finding.Id}' is declared twice.");
         }
@@ -274,9 +285,14 @@ public abstract class Definition
 
     private void AssignSlots()
     {
-        foreach (var line in _lines)
+        foreach (var line in _lines.Where(l => l.Table is null))
         {
-            line.Slot = line.Table is null ? ScalarSlots++ : line.Table.LineList.IndexOf(line);
+            line.Slot = ScalarSlots++;
+        }
+
+        foreach (var (slot, line) in _tables.SelectMany(t => t.LineList.Index()))
+        {
+            line.Slot = slot;
         }
     }
 }

@@ -84,7 +84,7 @@ public sealed class Message
         {
             text.Append(part switch
             {
-                Amount amount => Figures.Money(amount.Evaluate(sheet)),
+                Amount amount => sheet.Numbers.Money(amount.Evaluate(sheet)),
                 DateFormula date => InWords(date.Evaluate(sheet)),
                 TextLine line => sheet.TextOf(line.Line) ?? "",
                 _ => part,

@@ -101,6 +101,9 @@ public sealed class Line
     /// <summary>Source file and line of the declaration, so that a failing rule can be found.</summary>
     public string DeclaredAt { get; }
 
+    /// <summary>Position among all lines of the definition, in order of declaration.</summary>
+    internal int Position { get; set; }
+
     /// <summary>Position in the sheet or, for columns, in a row.</summary>
     public int Slot { get; internal set; }
 

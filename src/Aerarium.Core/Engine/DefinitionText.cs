@@ -65,6 +65,11 @@ internal static class DefinitionText
 
         void Figures(Formula? formula)
         {
+            if (formula is DecisionTable decision)
+            {
+                Say($"{decision.Label}");
+            }
+
             foreach (var fact in formula?.Facts ?? [])
             {
                 switch (fact)
@@ -74,6 +79,9 @@ internal static class DefinitionText
                         break;
                     case RateSchedule schedule:
                         Say($"{schedule.Label}|{schedule.Source}|{schedule.Confidence}");
+                        break;
+                    case ZoneTariff tariff:
+                        Say($"{tariff.Label}|{tariff.Source}|{tariff.Confidence}|{string.Join("; ", tariff.Zones.Select(z => z.Words))}");
                         break;
                     case StepTable table:
                         Say($"{table.Label}|{table.Source}|{table.Confidence}|{table.Words}");

@@ -37,6 +37,9 @@ public enum DerivationKind
     /// <summary>The branch that applies.</summary>
     Choice,
 
+    /// <summary>Cases as rows of a table, the one that applies decides.</summary>
+    Decision,
+
     /// <summary>Tax by slices.</summary>
     Bands,
 
@@ -175,6 +178,8 @@ public sealed record Derivation(
             Rounded rounded => new(DerivationKind.Rounded, rounded.Rounding.Words, Value(rounded)) { Operands = [Node(rounded.Operand)] },
             Choose choose => OfChoice(choose),
             Progressive progressive => OfBands(progressive),
+            ByZones zones => OfZones(zones),
+            DecisionTable decision => OfDecision(decision),
             Aggregate aggregate => OfRows(aggregate, aggregate.Section, aggregate.Of, aggregate.Where is { } where ? _ => where.Holds(_sheet) : _ => true),
             AmountOfRow picked => new(DerivationKind.Rows, picked.Words, Value(picked)) { Operands = [InPickedRow(picked)] },
             SumOfEarlierRows earlier => OfEarlierRows(earlier),
@@ -281,6 +286,34 @@ public sealed record Derivation(
                 Confidence = progressive.Schedule.Confidence,
                 Operands = [Node(progressive.Operand)],
                 Bands = [.. bands],
+            };
+        }
+
+        private DerivationNode OfZones(ByZones zones)
+        {
+            var zone = zones.Tariff.ZoneOf(zones.Operand.Evaluate(_sheet));
+            return new DerivationNode(DerivationKind.Parameter, zones.Tariff.Label, Value(zones))
+            {
+                Source = zones.Tariff.Source,
+                Confidence = zones.Tariff.Confidence,
+                Note = $"{(zone.UpTo is { } edge ? $"Up to {Figures.Plain(edge)}" : "Above")}: {zone.Words}",
+                Operands = [Node(zones.Operand)],
+            };
+        }
+
+        /// <summary>Every case as a row, and which of them decided.</summary>
+        private DerivationNode OfDecision(DecisionTable decision)
+        {
+            var applies = decision.Applies(_sheet);
+            return new DerivationNode(DerivationKind.Decision, decision.Label, Value(decision))
+            {
+                Operands =
+                [
+                    .. decision.Cases.Index().Select(c => new DerivationNode(
+                        DerivationKind.Other, $"if {c.Item.When.Words}", c.Index == applies ? Value(c.Item.Then) : null) { Decides = c.Index == applies }),
+                    new DerivationNode(DerivationKind.Other, "otherwise", applies == decision.Cases.Count ? Value(decision.Otherwise) : null) { Decides = applies == decision.Cases.Count },
+                    Node(applies < decision.Cases.Count ? decision.Cases[applies].Then : decision.Otherwise),
+                ],
             };
         }
 

@@ -216,7 +216,7 @@ public sealed class Evaluation
             message = form.Beside is { } beside ? $"{beside.Column}: {message}" : message;
             found.Add((
                 new Finding(rule.Id, rule.Severity, message, [.. rule.Lines.Select(l => l.Key)], rule.Table?.Key, row, form.Key),
-                Place(first)));
+                first.Position));
         }
     }
 
@@ -260,12 +260,10 @@ public sealed class Evaluation
                         null,
                         null,
                         section.Form.Key),
-                    Place(section.Lines[0]));
+                    section.Lines[0].Position);
             }
         }
     }
-
-    private int Place(Line line) => Definition.Lines is List<Line> list ? list.IndexOf(line) : 0;
 
     private T At<T>(Line line, int row, Func<RowBlock, T[]> column)
     {

@@ -126,6 +126,8 @@ internal static class FigureText
         DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
         IdentifierRule rule => rule.Pattern,
         RateSchedule schedule => string.Concat(schedule.Bands.Select(b => $"{Figures.Canonical(b.From)}:{Figures.Canonical(b.Rate)} ")),
+        ZoneTariff tariff => string.Concat(tariff.Zones.Select(z =>
+            $"{(z.UpTo is { } edge ? Figures.Canonical(edge) : "")}:{string.Join(',', new[] { z.Start, z.Unit, z.Quadratic, z.Linear, z.Constant }.Select(Figures.Canonical))} ")),
         StepTable table => string.Concat(table.Steps.Select(s => $"{(s.UpTo is { } edge ? Figures.Canonical(edge) : "")}:{Figures.Canonical(s.Amount)} ")),
         TiedReturn tied => $"{tied.Definition},{tied.YearsBack},{tied.Period},{tied.Relation}",
         RowTie tie => $"{tie.Rows},{tie.IdentifiedBy},{string.Join(',', tie.Columns.Select(c => $"{c.Column}={string.Join('+', c.From)}"))},{tie.LeftOutAtZero},{tie.AndSingle}",

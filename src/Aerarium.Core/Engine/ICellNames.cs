@@ -33,6 +33,9 @@ public interface ICellNames
     /// <summary>Tax by the slices of a schedule.</summary>
     string Tax(RateSchedule schedule, string amount);
 
+    /// <summary>Tax by a tariff in zones.</summary>
+    string Zones(ZoneTariff tariff, string amount);
+
     /// <summary>The amount a table of steps fixes.</summary>
     string Step(StepTable table, string measure);
 

@@ -94,6 +94,9 @@ public sealed class Sheet
         }
     }
 
+    /// <summary>How numbers are written.</summary>
+    internal NumberWriting Numbers => _definition.Numbers;
+
     /// <summary>The rows of a repeating section.</summary>
     public Rows Rows(RepeatingSection section) => Tables[section.TableNumber];
 

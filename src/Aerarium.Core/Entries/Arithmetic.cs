@@ -11,9 +11,12 @@ public static class Arithmetic
     public static bool IsExpression(string text) => text.AsSpan(1).IndexOfAny("+-*/(") >= 0 || text[0] == '(';
 
     /// <summary>Computes a text; on failure the number is null and the problem says what is wrong.</summary>
-    public static (decimal? Number, string? Problem) Compute(string text)
+    /// <param name="text">What was typed, not empty.</param>
+    /// <param name="writing">How numbers are written.</param>
+    /// <param name="toCents">Whether amounts to the cent are meant, so that three digits after a decimal mark may be thousands.</param>
+    public static (decimal? Number, string? Problem) Compute(string text, NumberWriting writing, bool toCents)
     {
-        var reader = new Reader(text);
+        var reader = new Reader(text, writing, toCents);
         try
         {
             var value = reader.Sum(0);
@@ -33,7 +36,7 @@ public static class Arithmetic
         }
     }
 
-    private sealed class Reader(string text)
+    private sealed class Reader(string text, NumberWriting writing, bool toCents)
     {
         private int _at;
 
@@ -48,8 +51,8 @@ public static class Arithmetic
 
         public string Unexpected() =>
             text.Any(char.IsLetter)
-                ? $"'{text}' is not an amount; type digits, with a point before the cents."
-                : $"'{text}' cannot be read as an amount at '{text[_at..]}'; type digits, with a point before the cents.";
+                ? $"'{text}' is not an amount; type digits, with {writing.DecimalInWords} before the cents."
+                : $"'{text}' cannot be read as an amount at '{text[_at..]}'; type digits, with {writing.DecimalInWords} before the cents.";
 
         public decimal Sum(int depth)
         {
@@ -129,27 +132,28 @@ public static class Arithmetic
                 _at++;
             }
 
-            var number = text[start.._at].Replace(' ', ',').Replace('\'', ',');
+            var (mark, between) = (writing.Decimal, writing.Group);
+            var number = text[start.._at].Replace(' ', between).Replace('\'', between);
             if (number.Length == 0)
             {
                 throw new FormatException(_at < text.Length ? Unexpected() : $"'{text}' ends where a number is expected.");
             }
 
-            var parts = number.Split('.');
+            var parts = number.Split(mark);
             if (parts.Length > 2)
             {
-                throw new FormatException($"'{number}' has more than one decimal point; keep one, before the cents.");
+                throw new FormatException($"'{number}' has more than one decimal mark; keep one, {writing.DecimalInWords} before the cents.");
             }
 
-            if (parts.Length == 2 && parts[1].Contains(','))
+            if (parts.Length == 2 && parts[1].Contains(between))
             {
-                throw new FormatException($"'{number}' has a comma after the decimal point; use the point for cents and commas for thousands.");
+                throw new FormatException($"'{number}' has a mark between thousands after the decimals; write amounts as {writing.Money(1_234_567.89m)}.");
             }
 
-            var groups = parts[0].Split(',');
-            if (groups.Length > 1 && (groups[0].Length is 0 or > 3 || groups.Skip(1).Any(g => g.Length != 3)))
+            var groups = parts[0].Split(between);
+            if (groups.Length > 1 && !AreGroups(groups))
             {
-                throw new FormatException($"'{number}' can be read in two ways; use commas only between thousands and a point before the cents.");
+                throw new FormatException($"'{number}' can be read in two ways; write amounts as {writing.Money(1_234_567.89m)}.");
             }
 
             var digits = string.Concat(groups) + (parts.Length == 2 ? "." + parts[1] : "");
@@ -158,8 +162,22 @@ public static class Arithmetic
                 throw new FormatException($"'{text}' has no digits.");
             }
 
-            return decimal.Parse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+            var read = decimal.Parse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+            if (toCents && parts is [{ Length: >= 1 and <= 3 } whole, { Length: 3 }] && whole.Trim('0').Length > 0 && !whole.Contains(between))
+            {
+                throw new FormatException(
+                    $"'{number}' can be read in two ways: as {writing.Write(read, "#,##0.000")} and as {writing.Write(read * 1_000)}. Type {writing.Write(read * 1_000, "0")}, or the amount with two decimals.");
+            }
+
+            return read;
         }
+
+        /// <summary>The lowest group has three digits, those above it three or as many as the country writes, the highest at most so many.</summary>
+        private bool AreGroups(string[] groups) =>
+            Are(groups, 3) || (writing.HigherGroups != 3 && Are(groups, writing.HigherGroups));
+
+        private static bool Are(string[] groups, int higher) =>
+            groups[^1].Length == 3 && groups[0].Length >= 1 && groups[0].Length <= higher && groups[1..^1].All(g => g.Length == higher);
 
         private bool IsGroupingBlank() =>
             text[_at] == ' ' && _at > 0 && char.IsAsciiDigit(text[_at - 1]) && _at + 1 < text.Length && char.IsAsciiDigit(text[_at + 1]);

@@ -17,7 +17,7 @@ public sealed record Reading(string? Value, string? Problem, string? Expression 
 }
 
 /// <summary>
-/// Reads what a person typed into a line. Amounts may be grouped with commas or blanks and may be arithmetic
+/// Reads what a person typed into a line. Amounts may be grouped as the country writes them, or with blanks, and may be arithmetic
 /// (<c>12*4500+300</c>), computed exactly in decimals. Nothing is guessed: a text that can be read in two ways is refused.
 /// </summary>
 public static class EntryReader
@@ -39,13 +39,16 @@ public static class EntryReader
     /// <summary>Reads an amount to the cent that stands on no line, such as a payment; it may be grouped, or arithmetic.</summary>
     public static bool TryAmount(string text, out decimal amount)
     {
-        var (number, problem) = text.Length is 0 or > LongestText ? (null, "none") : Arithmetic.Compute(text);
+        var (number, problem) = text.Length is 0 or > LongestText ? (null, "none") : Arithmetic.Compute(text, NumberWriting.Point, toCents: true);
         amount = number ?? 0;
         return problem is null && decimal.Round(amount, 2) == amount && Math.Abs(amount) <= LargestAmount;
     }
 
     /// <summary>Reads a typed text for a line; row references are not resolved here.</summary>
-    public static Reading Read(Line line, string? typed)
+    /// <param name="line">The line.</param>
+    /// <param name="typed">What was typed.</param>
+    /// <param name="canonical">Whether a number is written as programs write it, with a point and without groups, whatever the country does.</param>
+    public static Reading Read(Line line, string? typed, bool canonical = false)
     {
         // A long text keeps its lines.
         var text = line.LongestText > LongestText ? string.Join('\n', (typed ?? "").ReplaceLineEndings("\n").Split('\n').Select(Clean)).Trim('\n') : Clean(typed);
@@ -61,7 +64,7 @@ public static class EntryReader
 
         return line.Kind switch
         {
-            LineKind.Money or LineKind.Count or LineKind.Number => ReadNumber(line, text),
+            LineKind.Money or LineKind.Count or LineKind.Number => ReadNumber(line, text, canonical),
             LineKind.Answer => ReadAnswer(line, text),
             LineKind.Choice => ReadChoice(line, text),
             LineKind.Date => ReadDate(line, text),
@@ -87,18 +90,23 @@ public static class EntryReader
         && !(char.IsHighSurrogate(text[at]) && at + 1 < text.Length && char.IsLowSurrogate(text[at + 1]))
         && !(char.IsLowSurrogate(text[at]) && at > 0 && char.IsHighSurrogate(text[at - 1]));
 
-    private static Reading ReadNumber(Line line, string text)
+    private static Reading ReadNumber(Line line, string text, bool canonical)
     {
-        var (number, problem) = Arithmetic.Compute(text);
-        if (problem is not null)
+        var writing = line.Form.Definition.Numbers;
+        if (!canonical || !decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
         {
-            return Reading.Refuse($"{line.Label}: {problem}");
+            var (number, problem) = Arithmetic.Compute(text, writing, toCents: line.Decimals < 3);
+            if (problem is not null)
+            {
+                return Reading.Refuse($"{line.Label}: {problem}");
+            }
+
+            value = number!.Value;
         }
 
-        var value = number!.Value;
         if (line.Kind == LineKind.Count && value != decimal.Truncate(value))
         {
-            return Reading.Refuse($"{line.Label}: {Figures.Plain(value)} is not a whole number; type it without decimals.");
+            return Reading.Refuse($"{line.Label}: {writing.Write(value)} is not a whole number; type it without decimals.");
         }
 
         var rounds = line.WholeUnits && decimal.Truncate(value) != value;
@@ -120,15 +128,15 @@ public static class EntryReader
 
         if (Math.Abs(value) > LargestAmount)
         {
-            return Reading.Refuse($"{line.Label}: {text} is larger than any amount this line takes ({Figures.Plain(LargestAmount)}); check for digits too many.");
+            return Reading.Refuse($"{line.Label}: {text} is larger than any amount this line takes ({writing.Write(LargestAmount)}); check for digits too many.");
         }
 
         if (line.Least is { } least && value < least)
         {
             return Reading.Refuse(
                 line.Most is { } top
-                    ? $"{line.Label} must be between {Figures.Plain(least)} and {Figures.Plain(top)}; {Figures.Plain(value)} is too low."
-                    : $"{line.Label} cannot be less than {Figures.Plain(least)}.");
+                    ? $"{line.Label} must be between {writing.Write(least)} and {writing.Write(top)}; {writing.Write(value)} is too low."
+                    : $"{line.Label} cannot be less than {writing.Write(least)}.");
         }
 
         if (line.Least is null && !line.MayBeNegative && value < 0)
@@ -138,7 +146,7 @@ public static class EntryReader
 
         if (line.Most is { } most && value > most)
         {
-            return Reading.Refuse($"{line.Label} must be between {Figures.Plain(line.Least ?? 0)} and {Figures.Plain(most)}; {Figures.Plain(value)} is too high.");
+            return Reading.Refuse($"{line.Label} must be between {writing.Write(line.Least ?? 0)} and {writing.Write(most)}; {writing.Write(value)} is too high.");
         }
 
         return Reading.Of(Figures.Canonical(value), rounds || Arithmetic.IsExpression(text) ? text : null);

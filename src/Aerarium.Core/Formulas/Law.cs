@@ -42,6 +42,17 @@ public static class Law
     /// <summary>Tax by the slices of a schedule.</summary>
     public static Amount Progressive(RateSchedule schedule, Amount amount) => new Progressive(schedule, amount);
 
+    /// <summary>Tax by the slices of a schedule whose edges are moved up by an amount, so that the first slice is so much wider.</summary>
+    public static Amount ProgressiveMovedUp(RateSchedule schedule, Amount amount, Amount by) =>
+        Progressive(schedule, AtLeastZero(amount - by)) + (schedule.FirstRate * AtLeastZero(Min(amount, by)));
+
+    /// <summary>Tax by a tariff in zones.</summary>
+    public static Amount ByZones(ZoneTariff tariff, Amount amount) => new ByZones(tariff, amount);
+
+    /// <summary>The amount of the first case that applies, otherwise the last.</summary>
+    public static Amount Decide(string label, Amount otherwise, params (Condition When, Amount Then)[] cases) =>
+        new DecisionTable(label, [.. cases.Select(c => new DecisionCase(c.When, c.Then))], otherwise);
+
     /// <summary>The amount a table of steps fixes for a measure.</summary>
     public static Amount Step(StepTable table, Amount measure) => new Stepped(table, measure);
 

@@ -73,6 +73,9 @@ public sealed class RateSchedule
     /// <summary>The slices, lowest first.</summary>
     public IReadOnlyList<Band> Bands { get; }
 
+    /// <summary>The rate of the lowest slice.</summary>
+    public Parameter FirstRate => Parameter.Percent($"lowest rate of {Label}", Bands[0].Rate * 100, Source, Confidence);
+
     /// <summary>Tax on an amount: each slice at its own rate, unrounded; zero for amounts of zero or less.</summary>
     public decimal Apply(decimal amount)
     {

@@ -245,7 +245,7 @@ internal static class GatheringEndpoints
                     .Select(v => (Line: workspace.Definition.FindLine($"{item.Section}.{v.Key}"), v.Value))
                     .Where(v => v.Line is not null)
                     .Select(v => (
-                        Typed: EntryReader.Read(v.Line!, v.Value).Value,
+                        Typed: EntryReader.Read(v.Line!, v.Value, canonical: true).Value,
                         Shown: new GatheredLine(v.Line!.Key, v.Line.Label, v.Value, row is null ? null : workspace.EntrySet.ValueOf(v.Line, row))))
                     .ToList();
                 var state = row is null ? "new" : lines.All(l => l.Typed == l.Shown.OnReturn) ? "taken" : "different";

@@ -134,7 +134,9 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
 
         return 1;
 
-        Workspace On(ReturnRecord item) => Workspace.Load(unit, item, Catalogue.Get(item.Definition, item.Year, item.Period), day, On);
+        Workspace On(ReturnRecord item) => Load(item, source => Load(source, open: null));
+
+        Workspace Load(ReturnRecord item, Func<ReturnRecord, Workspace>? open) => Workspace.Load(unit, item, Catalogue.Get(item.Definition, item.Year, item.Period), day, open);
     }
 
     private static int PaymentsHold(Unit unit, ReturnRecord record, List<string> wrong)

@@ -14,8 +14,16 @@ public sealed record Layout(
     IReadOnlyList<FormLayout> Forms,
     IReadOnlyList<KeyFigureLayout> Outcome,
     IReadOnlyList<string> GatherForms,
+    NumberLayout Numbers,
+    IReadOnlyList<string> NotCovered,
     string BalanceLabel,
     string OverpaidLabel);
+
+/// <summary>How numbers are written.</summary>
+/// <param name="Decimal">Mark before the decimals.</param>
+/// <param name="Group">Mark between groups.</param>
+/// <param name="HigherGroups">Digits of every group but the lowest, which has three.</param>
+public sealed record NumberLayout(string Decimal, string Group, int HigherGroups);
 
 /// <summary>A form.</summary>
 /// <param name="Key">Key.</param>
@@ -91,6 +99,8 @@ internal static class Layouts
         [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, f.When?.Words, [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
+        new NumberLayout($"{definition.Numbers.Decimal}", $"{definition.Numbers.Group}", definition.Numbers.HigherGroups),
+        definition.NotCovered,
         definition.BalanceWords.ToPay,
         definition.BalanceWords.Overpaid);
 

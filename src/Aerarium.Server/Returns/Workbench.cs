@@ -32,13 +32,12 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     public Workspace Open(Unit unit, long id)
     {
         var record = Storage.Returns.Find(unit, id) ?? throw PlainProblem.NotFound("This return");
-        var today = clock.Today();
-        if (_kept.TryGetValue(id, out Workspace? kept) && kept!.Record == record && kept.Today == today)
+        if (KeptOf(record) is { } kept)
         {
             return kept;
         }
 
-        var loaded = Workspace.Load(unit, record, Catalogue.Get(record.Definition, record.Year, record.Period), today, source => Open(unit, source.Id));
+        var loaded = Workspace.Load(unit, record, DefinitionOf(record), clock.Today(), source => Source(unit, source));
         if (unit.Transaction is null)
         {
             Keep(loaded);
@@ -46,6 +45,16 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
 
         return loaded;
     }
+
+    /// <summary>
+    /// A return that another follows: its figures, which rest on its own entries, without what it follows itself. Spouses may follow each other, in different lines.
+    /// </summary>
+    private Workspace Source(Unit unit, ReturnRecord record) => KeptOf(record) ?? Workspace.Load(unit, record, DefinitionOf(record), clock.Today(), open: null);
+
+    private Workspace? KeptOf(ReturnRecord record) =>
+        _kept.TryGetValue(record.Id, out Workspace? kept) && kept!.Record == record && kept.Today == clock.Today() ? kept : null;
+
+    private static Definition DefinitionOf(ReturnRecord record) => Catalogue.Get(record.Definition, record.Year, record.Period);
 
     /// <summary>
     /// A return with what the returns it is tied to say now. When that changes its findings, lists show it and those who have it open are told.
@@ -75,7 +84,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         (Workspace Kept, Workspace Tied) Both(Unit unit)
         {
             var workspace = Open(unit, id);
-            return (workspace, workspace.Definition.TiedReturns.Count == 0 ? workspace : workspace.Tied(unit, source => Open(unit, source.Id)));
+            return (workspace, workspace.Definition.TiedReturns.Count == 0 ? workspace : workspace.Tied(unit, source => Source(unit, source)));
         }
     }
 
@@ -289,7 +298,8 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                 throw PlainProblem.Refused($"{line.Label}: the row was removed meanwhile; bring it back first.", line.Key);
             }
 
-            var reading = EntryReader.Read(line, change.Value);
+            // What other returns, statements and the authority say is written as programs write it.
+            var reading = EntryReader.Read(line, change.Value, canonical: origin is not (Origin.Typed or Origin.Imported));
             if (reading.Problem is null && line.Kind == LineKind.Row && reading.Value is { } target && !IsPresent(line.Target!.Key, target))
             {
                 reading = new Reading(null, $"{line.Label}: this {line.Target.RowLabel} is not on the return.");

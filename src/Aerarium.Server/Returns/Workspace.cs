@@ -121,8 +121,8 @@ public sealed class Workspace
     /// <summary>Warnings neither corrected nor accepted.</summary>
     public int OpenWarnings => Findings.Count(f => f.Severity == Severity.Warning && f.Acceptance is null);
 
-    /// <summary>Reads a return.</summary>
-    public static Workspace Load(Unit unit, ReturnRecord record, Definition definition, DateOnly today, Func<ReturnRecord, Workspace> open) => new(
+    /// <summary>Reads a return; <paramref name="open"/> opens one that it follows, and is null for a return that is itself only read as a source: its figures rest on its entries.</summary>
+    public static Workspace Load(Unit unit, ReturnRecord record, Definition definition, DateOnly today, Func<ReturnRecord, Workspace>? open) => new(
         record,
         definition,
         Storage.Returns.Entries(unit, record.Id).ToImmutableDictionary(e => (e.Line, e.Row)),
@@ -130,7 +130,7 @@ public sealed class Workspace
         Storage.Acceptances.Of(unit, record.Id),
         [.. GapsOf(unit, record, today)],
         today,
-        TieState.Of(unit, record, definition, open));
+        open is null ? TieState.None : TieState.Of(unit, record, definition, open));
 
     private static IEnumerable<string> GapsOf(Unit unit, ReturnRecord record, DateOnly today)
     {

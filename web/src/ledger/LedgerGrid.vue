@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { amount, fromCents, plural, toCents } from '../shared/format'
+import { amount, fromCents, plural, toCents, typedAs } from '../shared/format'
 import { placeKey, type Finding, type Line, type ReturnStore, type Section } from '../places/return/returnStore'
 import {
   blockOf,
@@ -283,7 +283,9 @@ function onCopy(event: ClipboardEvent) {
   const copied: string[][] = []
   for (let row = block.value.top; row <= block.value.bottom; row++)
     copied.push(
-      columns.value.slice(block.value.left, block.value.right + 1).map((c) => typedOrText(rows.value[row]!, c)),
+      columns.value
+        .slice(block.value.left, block.value.right + 1)
+        .map((c) => (numeric(c) ? typedAs(typedOrText(rows.value[row]!, c)) : typedOrText(rows.value[row]!, c))),
     )
   event.clipboardData?.setData('text/plain', writeBlock(copied))
   event.preventDefault()

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { amount, day, daysLeft, difference, editable, lineText } from './format'
+import { POINT, amount, day, daysLeft, difference, editable, lineText, writeNumbers } from './format'
 
 describe('amounts', () => {
   it.each([
@@ -27,6 +27,20 @@ describe('amounts', () => {
     ['999999999999.99', '0.01', '999999999999.98'],
     ['5', '5', '0'],
   ])('%s less %s is exactly %s', (left, right, result) => expect(difference(left, right)).toBe(result))
+})
+
+describe('numbers as countries write them', () => {
+  it.each([
+    [{ decimal: ',', group: '.', higherGroups: 3 }, '1.234.567,50', '-1.234.567,5'],
+    [{ decimal: '.', group: ',', higherGroups: 2 }, '12,34,567.50', '-12,34,567.5'],
+    [POINT, '1,234,567.50', '-1,234,567.5'],
+  ])('%o', (writing, shown, edited) => {
+    writeNumbers(writing)
+    expect(amount('1234567.5')).toBe(shown)
+    expect(editable('-1234567.5')).toBe(edited)
+    expect(amount('567')).toBe('567')
+    writeNumbers(POINT)
+  })
 })
 
 describe('dates', () => {

@@ -5,9 +5,26 @@ import type { Schemas } from '../api/client'
  * floating point.
  */
 
-/** Whole part grouped by thousands: 1234567 becomes 1,234,567. */
+/** How numbers are written: marks, and digits of every group but the lowest, which has three. */
+export type Writing = Schemas['NumberLayout']
+export const POINT: Writing = { decimal: '.', group: ',', higherGroups: 3 }
+let writing = POINT
+
+/** Numbers are written so from now on: as the country of the return that is open writes them. */
+export function writeNumbers(as: Writing) {
+  writing = as
+}
+
+/** Whole part in groups: 1234567 becomes 1,234,567. */
 function grouped(digits: string): string {
-  return digits.replace(/\B(?=(\d{3})+(?!\d))/g, ',')
+  const lowest = digits.slice(-3)
+  const higher = digits.slice(0, -3)
+  if (!higher) return digits
+  return (
+    higher.replace(new RegExp(`\\B(?=(\\d{${writing.higherGroups}})+(?!\\d))`, 'g'), writing.group) +
+    writing.group +
+    lowest
+  )
 }
 
 /** An amount: whole amounts without cents, others with two; negative ones in parentheses. */
@@ -15,7 +32,7 @@ export function amount(value: string | null | undefined): string {
   if (value == null || value === '') return ''
   const negative = value.startsWith('-')
   const [whole = '0', cents = ''] = value.replace('-', '').split('.')
-  const text = grouped(whole) + (cents && !/^0+$/.test(cents) ? `.${cents.padEnd(2, '0')}` : '')
+  const text = grouped(whole) + (cents && !/^0+$/.test(cents) ? writing.decimal + cents.padEnd(2, '0') : '')
   return negative ? `(${text})` : text
 }
 
@@ -23,8 +40,11 @@ export function amount(value: string | null | undefined): string {
 export function editable(value: string): string {
   if (value === '') return ''
   const [whole = '0', cents] = value.replace('-', '').split('.')
-  return (value.startsWith('-') ? '-' : '') + grouped(whole) + (cents ? `.${cents}` : '')
+  return (value.startsWith('-') ? '-' : '') + grouped(whole) + (cents ? writing.decimal + cents : '')
 }
+
+/** A canonical number as it would be typed. */
+export const typedAs = (value: string): string => value.replace('.', writing.decimal)
 
 /** Difference of two amounts with at most two decimals, exact, as canonical text. */
 export function difference(left: string, right: string): string {

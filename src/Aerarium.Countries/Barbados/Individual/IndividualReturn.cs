@@ -58,5 +58,17 @@ public sealed class IndividualReturn : Definition
     public override string Currency => "BBD";
 
     /// <inheritdoc />
+    public override IReadOnlyList<string> NotCovered =>
+    [
+        "the tax of 2018 and 2019, whose rates changed within the year: it is entered",
+        "capital allowances of a business: enter them as an expense, as worked out in the accounts",
+        "reverse, compensatory and foreign currency earnings credits: the amount allowed is entered",
+        "savings, share and retirement plan reliefs of earlier years, alimony and covenants",
+        "remittance rules and special entrants beyond the question whether somebody is domiciled",
+        "penalties and interest for lateness: told, not added",
+        "persons not resident",
+    ];
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 }

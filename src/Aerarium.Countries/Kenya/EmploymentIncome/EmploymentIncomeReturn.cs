@@ -59,6 +59,12 @@ public sealed class EmploymentIncomeReturn : Definition
     public override string Currency => "KES";
 
     /// <inheritdoc />
+    public override IReadOnlyList<string> NotCovered =>
+    [
+        "business, rent, farming, dividends", "lump sums and pensions", "share options", "employment abroad", "persons not resident",
+    ];
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 
     /// <inheritdoc />

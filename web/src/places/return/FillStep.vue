@@ -74,6 +74,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <router-link :to="store.placeOf(store.layout.forms[0]!.key)">To Scope</router-link>
       </p>
       <Page v-else :key="form.key" :form="form" />
+      <section v-if="scope && store.layout.notCovered.length" class="not-covered" aria-label="Not covered">
+        <h2>Not covered by this return</h2>
+        <ul>
+          <li v-for="words in store.layout.notCovered" :key="words">{{ words }}</li>
+        </ul>
+      </section>
       <p v-if="next" class="next">
         <router-link :to="store.placeOf(next.key)">Next: {{ next.title }}</router-link>
       </p>
@@ -112,5 +118,18 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 }
 .next {
   margin-top: -30px;
+}
+.not-covered {
+  max-width: 760px;
+  margin-top: -36px;
+  padding: 0 30px 54px;
+  color: var(--secondary);
+}
+.not-covered h2 {
+  font-size: 14px;
+}
+.not-covered ul {
+  margin: 4px 0 0;
+  padding-left: 18px;
 }
 </style>

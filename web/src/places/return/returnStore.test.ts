@@ -463,7 +463,12 @@ describe('a return as it is worked on', () => {
     let arrive: (view: object) => void = () => {}
     server.view = new Promise((resolve) => (arrive = resolve))
     const older = store.reload()
-    server.view = { ...view(), revision: 12, openSections: ['section-0', 'section-1'], values: [value('form.paid', '300')] }
+    server.view = {
+      ...view(),
+      revision: 12,
+      openSections: ['section-0', 'section-1'],
+      values: [value('form.paid', '300')],
+    }
     await store.reload()
     arrive({ ...view(), revision: 11 })
     await older

@@ -1,5 +1,6 @@
 import { computed, nextTick, reactive, ref, shallowReactive, shallowRef } from 'vue'
 import { api, call, Problem, type Schemas } from '../../api/client'
+import { isNumber, POINT, typedAs, writeNumbers } from '../../shared/format'
 import { EditQueue } from './editQueue'
 import {
   addRowStep,
@@ -83,6 +84,7 @@ export class ReturnStore implements Now {
     view: Schemas['ReturnView'],
     private readonly me: Schemas['SessionPerson'],
   ) {
+    writeNumbers(layout.numbers ?? POINT)
     for (const form of layout.forms)
       for (const section of form.sections)
         for (const line of section.lines) this.lines.set(line.key, { line, form, section })
@@ -152,7 +154,9 @@ export class ReturnStore implements Now {
     const draft = this.drafts.get(placeKey(line, row))
     if (draft?.state === 'sending') return draft.typed
     const value = this.valueOf(line, row)
-    return value?.expression ?? value?.value ?? ''
+    const text = value?.value ?? ''
+    const known = this.lineOf(line)
+    return value?.expression ?? (known && isNumber(known) ? typedAs(text) : text)
   }
 
   rowsOf(section: string): string[] {
@@ -390,6 +394,7 @@ export class ReturnStore implements Now {
   }
 
   async close() {
+    writeNumbers(POINT)
     this.queue.stop()
     await this.live.stop()
   }
