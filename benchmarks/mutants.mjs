@@ -1,11 +1,12 @@
 // How much the tests notice: single changes to the countries' rules and to the core's formulas, one at a time in a copy of the repository, each built
-// and given to the tests of the core and of the countries. Prints the score and what nobody noticed.
+// and given to the tests of the core and of the countries. Prints the score and what nobody noticed. The last word narrows it to files whose path
+// has it, such as Barbados.
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-const [seed = '1', number = '10', minutes = '15'] = process.argv.slice(2)
+const [seed = '1', number = '10', minutes = '15', where = ''] = process.argv.slice(2)
 const root = join(import.meta.dirname, '..')
 const copy = mkdtempSync(join(tmpdir(), 'aerarium-mutants-'))
 const PLACES = ['src/Aerarium.Countries', 'src/Aerarium.Core/Formulas']
@@ -48,7 +49,7 @@ function places() {
   const files = PLACES.flatMap((place) =>
     readdirSync(join(copy, place), { recursive: true }).map((file) => join(place, file)),
   )
-  for (const file of files.filter((name) => name.endsWith('.cs')).sort()) {
+  for (const file of files.filter((name) => name.endsWith('.cs') && name.includes(where)).sort()) {
     let at = 0
     for (const line of readFileSync(join(copy, file), 'utf8').split('\n')) {
       const code = line.replace(/"(?:[^"\\]|\\.)*"/g, (text) => '~'.repeat(text.length))
@@ -68,7 +69,7 @@ const noticed = () =>
     ['Aerarium.Countries.Tests', '--filter-not-class', 'Aerarium.Countries.Tests.WorkingsTests'],
   ].some(([tests, ...words]) => {
     const program = join(copy, 'artifacts', 'bin', tests, 'release', tests)
-    return run(program, '--no-ansi', ...words).status !== 0
+    return run(program, '--no-ansi', '--stop-on-fail', 'on', ...words).status !== 0
   })
 
 const build = () =>

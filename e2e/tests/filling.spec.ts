@@ -10,7 +10,8 @@ test('bad input gets a message that says what, where and what to do, and stays o
   await form(page, 'Employment')
   const cases: [string, string, string][] = [
     ['employment.employers.bonus', 'twelve', 'is not an amount'],
-    ['employment.employers.bonus', '1.234.56', 'more than one decimal point'],
+    ['employment.employers.bonus', '1.234.56', 'more than one decimal mark'],
+    ['employment.employers.bonus', '1.200', 'can be read in two ways: as 1.200 and as 1,200'],
     ['employment.employers.bonus', '1,23', 'can be read in two ways'],
     ['employment.employers.bonus', '-500', 'cannot be negative'],
     ['employment.employers.bonus', '99999999999999', 'larger than any amount'],
