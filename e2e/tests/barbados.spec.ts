@@ -124,7 +124,7 @@ test('a return of Barbados with a page for each business, from a new client to a
     await page.keyboard.press('Delete')
     await saved(page)
     await step(page, 'review')
-    const missing = page.getByText('Sail repair, repairs: Amount is missing.')
+    const missing = page.getByText('Sail repair, Repairs: Amount is missing.')
     await expect(missing).toBeVisible()
     await step(page, 'fill')
     await form(page, 'Business')

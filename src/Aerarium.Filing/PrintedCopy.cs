@@ -115,7 +115,7 @@ public sealed class PrintedCopy
         _y += 12;
         if (section is RepeatingSection { IsGrid: true } grid)
         {
-            Grid(grid);
+            Grid(grid, [.. Enumerable.Range(0, _evaluation.RowsOf(grid).Count)]);
         }
         else if (section is RepeatingSection table)
         {
@@ -157,6 +157,12 @@ public sealed class PrintedCopy
             Write(part.Title, _strong, Secondary, Left, _y);
             _y += Row;
             Lines(part.Lines, page);
+            if (within.Count > 0 && part.Rows!.IsGrid)
+            {
+                Grid(part.Rows, within);
+                within = [];
+            }
+
             foreach (var (number, row) in within.Index())
             {
                 RowHead(part.Rows!, row, number + 1);
@@ -170,21 +176,20 @@ public sealed class PrintedCopy
     private void RowHead(RepeatingSection table, int row, int number)
     {
         Room(Row * 2);
-        Write($"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {number}: {_evaluation.RowName(table, row)}", _strong, Ink, Left, _y);
+        Write($"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {number}: {_evaluation.OwnName(table, row)}", _strong, Ink, Left, _y);
         _y += Row;
     }
 
     /// <summary>Many rows: one line each, under column heads that are drawn again on every page; amounts are never shortened.</summary>
-    private void Grid(RepeatingSection section)
+    private void Grid(RepeatingSection section, IReadOnlyList<int> rows)
     {
-        const double number = 26, gap = 5, widestHead = 52;
-        var count = _evaluation.RowsOf(section).Count;
-        var columns = section.Lines.Where(l => Enumerable.Range(0, count).Any(row => _evaluation.Value(l, row) is not null)).ToList();
-        var amounts = columns.Where(IsNumber).ToDictionary(l => l, l => Math.Max(Math.Min(Measure(l.Label, _small), widestHead), Enumerable.Range(0, count).Max(row => Measure(InGrid(l, row), _small))) + gap);
-        var left = (Right - Left - number - amounts.Values.Sum()) / Math.Max(1, columns.Sum(Weight));
+        const double numbers = 26, gap = 5, widestHead = 52;
+        var columns = section.Lines.Where(l => l != section.OfPage?.Line && rows.Any(row => _evaluation.Value(l, row) is not null)).ToList();
+        var amounts = columns.Where(IsNumber).ToDictionary(l => l, l => Math.Max(Math.Min(Measure(l.Label, _small), widestHead), rows.Max(row => Measure(InGrid(l, row), _small))) + gap);
+        var left = (Right - Left - numbers - amounts.Values.Sum()) / Math.Max(1, columns.Sum(Weight));
         var widths = columns.Select(l => IsNumber(l) ? amounts[l] : Weight(l) * left).ToList();
         Heads();
-        for (var row = 0; row < count; row++)
+        foreach (var (number, row) in rows.Index())
         {
             if (_y + Row > Bottom)
             {
@@ -192,7 +197,7 @@ public sealed class PrintedCopy
                 Heads();
             }
 
-            Write($"{row + 1}", _small, Secondary, Left, _y);
+            Write($"{number + 1}", _small, Secondary, Left, _y);
             Across((line, width) => Fit(InGrid(line, row), _small, width - gap), Ink);
         }
 
@@ -200,7 +205,7 @@ public sealed class PrintedCopy
 
         void Across(Func<Line, double, string> cell, XColor colour)
         {
-            var x = Left + number;
+            var x = Left + numbers;
             for (var column = 0; column < columns.Count; column++)
             {
                 var text = cell(columns[column], widths[column]);
@@ -217,7 +222,7 @@ public sealed class PrintedCopy
         static double Weight(Line line) => line.Kind switch { _ when line.IsNumber => 0, LineKind.Text => 3, LineKind.Identifier => 2.4, LineKind.Answer => 0.8, _ => 1.4 };
     }
 
-    private string InGrid(Line line, int row) => _evaluation.Value(line, row) is not { } value ? "" : line.Kind == LineKind.Choice ? value : Shown(line, row, value);
+    private string InGrid(Line line, int row) => _evaluation.Value(line, row) is not { } value ? "" : line.Kind == LineKind.Choice && line.Table!.OfPage is null ? value : Shown(line, row, value);
 
     private void Lines(IEnumerable<Line> lines, int row)
     {

@@ -58,7 +58,7 @@ public class SmallholdingTests
     {
         foreach (var evaluation in BothWays(Entries()))
         {
-            Assert.Equal(["Lower, rye: Worth of 200 is much for one crop."], evaluation.Findings.Where(f => f.Id == "dear-crop").Select(f => f.Message));
+            Assert.Equal(["Lower, Rye: Worth of 200 is much for one crop."], evaluation.Findings.Where(f => f.Id == "dear-crop").Select(f => f.Message));
         }
 
         var unnamed = Entries();

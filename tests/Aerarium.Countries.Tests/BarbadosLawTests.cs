@@ -197,6 +197,10 @@ public class BarbadosLawTests
         Assert.Equal(4_875 + 2_212.55m, evaluation.Balance);
         Has(evaluation, "taxed-neither");
         HasNot(new BarbadosCase(2024).Property(18_000, 18_000).Evaluate(), "taxed-neither");
+        var shared = new BarbadosCase(2024).Scope("rental").Row("rental.properties", ("address", "Lane"), ("share", 33.33m), ("rent", 18_000), ("taxed", 5_666.10m))
+            .Row("rental.costs", ("of", 1), ("class", "repairs"), ("amount", 1_000)).Evaluate();
+        Assert.Equal((5_999.40m, 5_666.10m), (shared.Amount("rental.properties.own"), shared.Amount("rental.properties.net")));
+        HasNot(shared, "taxed-neither");
         Has(new BarbadosCase(2024).Property(18_000, 18_000.01m).Evaluate(), "taxed-above-rent");
     }
 

@@ -221,24 +221,24 @@ public sealed class Evaluation
     }
 
     /// <summary>What a row is called: its name where one is given, otherwise its number; within a page, the page's name first.</summary>
-    public string RowName(RepeatingSection table, int row)
+    public string RowName(RepeatingSection table, int row) =>
+        table.OfPage is { Line: var of } ? $"{RowName(of.Target!, PageOf(of, row))}, {OwnName(table, row)}" : OwnName(table, row);
+
+    /// <summary>What a row is called on its page.</summary>
+    public string OwnName(RepeatingSection table, int row)
     {
-        if (table.OfPage is { Line: var of })
+        var name = table.NamedBy is { } column ? Value(column, row) is { } value ? column.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value : null : null;
+        if (name is not null)
         {
-            var page = Math.Max(0, Code(of, row) - 1);
-            var before = Enumerable.Range(0, row).Count(r => Math.Max(0, Code(of, r) - 1) == page);
-            return $"{RowName(of.Target!, page)}, {NameOrNumber(table, row, before)}";
+            return name;
         }
 
-        return NameOrNumber(table, row, row);
+        var before = table.OfPage is { Line: var of } ? Enumerable.Range(0, row).Count(r => PageOf(of, r) == PageOf(of, row)) : row;
+        return $"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {before + 1}";
     }
 
-    private string NameOrNumber(RepeatingSection table, int row, int number)
-    {
-        var name = table.NamedBy is { } column ? Value(column, row) : null;
-        var label = char.ToUpperInvariant(table.RowLabel[0]) + table.RowLabel[1..];
-        return name ?? $"{label} {number + 1}";
-    }
+    /// <summary>The page a row belongs to; the first while it says none.</summary>
+    private int PageOf(Line of, int row) => Math.Max(0, Code(of, row) - 1);
 
     private IEnumerable<(Finding Finding, int Place)> KeptButClosed()
     {

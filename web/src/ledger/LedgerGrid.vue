@@ -38,8 +38,12 @@ const columns = computed(() =>
     return line.key !== table.value.ofPage && (all.value.length ? all.value.some(there) : !line.conditional)
   }),
 )
-const template = computed(() => `52px ${columns.value.map((c) => `${widthOf(c)}px`).join(' ')}`)
-const across = computed(() => `${columns.value.reduce((sum, c) => sum + widthOf(c), 52)}px`)
+/** Within a page the few columns share its width, texts more of it than numbers. */
+const template = computed(
+  () =>
+    `52px ${columns.value.map((c) => (props.page ? `minmax(0, ${numeric(c) ? 1 : 2}fr)` : `${widthOf(c)}px`)).join(' ')}`,
+)
+const across = computed(() => (props.page ? '100%' : `${columns.value.reduce((sum, c) => sum + widthOf(c), 52)}px`))
 
 const words = ref('')
 const onlyFound = ref(false)

@@ -21,25 +21,26 @@ public sealed class RentalForm : Form
         {
             page.Part("The property");
             page.NamedBy(page.Text("address", "Address").Required());
-            page.Measure("share", "Share that belongs to the taxpayer", 2).Unit("%").Between(0.01m, 100).Hint("leave blank when all of it does");
+            var share = page.Measure("share", "Share that belongs to the taxpayer", 2).Unit("%").Between(0.01m, 100).Hint("leave blank when all of it does");
 
             page.Part("Rent", "ITA");
-            var rent = page.Entry("rent", "Rent received, the taxpayer's share").From("rent book").Required();
+            var rent = page.Entry("rent", "Rent received, of all owners").From("rent book").Required();
             var costs = page.RowsWithin("costs", "Costs", "cost", row =>
             {
                 var kind = row.Choice("class", "Class",
                     [new("repairs", "Repairs"), new("land-tax", "Land tax"), new("insurance", "Insurance"), new("interest", "Interest"), new("agent", "Agent"), new("other", "Other")]).Required();
                 row.NamedBy(kind);
-                return row.Entry("amount", "Amount, the taxpayer's share").From("rent book").Required();
+                return row.Entry("amount", "Amount").From("rent book").Required();
             }).AsGrid();
 
             page.Part("What is taxed", "ITA");
-            var net = page.Line("net", "Rent less costs", rent - PageScope.Sum(costs, c => c));
-            var taxed = page.Entry("taxed", $"Amount on which {law.RentalRate.ValueInWords} is charged").RequiredWhen(rent > 0)
+            var own = page.Line("own", "Rent, the taxpayer's share", rent * share.Or(100) / 100, ToCents);
+            var net = page.Line("net", "Rent less costs, the taxpayer's share", (rent - PageScope.Sum(costs, c => c)) * share.Or(100) / 100, ToCents);
+            var taxed = page.Entry("taxed", $"Amount on which {law.RentalRate.ValueInWords} is charged").RequiredWhen(own > 0)
                 .Hint("the rent or the rent less costs: which of them is unsure, confirm with the year's guide");
-            page.Error("taxed-above-rent", taxed > rent, $"More is taxed than the rent of {rent}; enter the rent or what is left after costs.", taxed);
-            page.Warn("taxed-neither", taxed.IsFilled() & taxed.DiffersFrom(rent) & taxed.DiffersFrom(AtLeastZero(net)),
-                $"{taxed} is neither the rent of {rent} nor the rent less costs of {AtLeastZero(net)}; say in a remark how it was found.", taxed);
+            page.Error("taxed-above-rent", taxed > own, $"More is taxed than the rent of {own}; enter the rent or what is left after costs.", taxed);
+            page.Warn("taxed-neither", taxed.IsFilled() & taxed.DiffersFrom(own) & taxed.DiffersFrom(AtLeastZero(net)),
+                $"{taxed} is neither the rent of {own} nor the rent less costs of {AtLeastZero(net)}; say in a remark how it was found.", taxed);
             return new Property(taxed);
         }, "ITA");
 
