@@ -55,7 +55,7 @@ await shot(rukia, 'import', '/clients', async () => {
     .getByLabel('File with clients')
     .setInputFiles({ name: 'clients.csv', mimeType: 'text/csv', buffer: Buffer.from(table) })
 })
-await shot(rukia, 'account', '/account')
+await shot(rukia, 'pages', '/returns/27/fill/business')
 const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
 await shot(tarek, 'defaults', '/practice', async () => {
   await tarek.getByLabel('Usual declarant').first().fill('Mosi Lindqvist')

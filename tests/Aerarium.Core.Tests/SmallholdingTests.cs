@@ -61,6 +61,11 @@ public class SmallholdingTests
             Assert.Equal(["Lower, Rye: Worth of 200 is much for one crop."], evaluation.Findings.Where(f => f.Id == "dear-crop").Select(f => f.Message));
         }
 
+        var lost = Entries();
+        lost.Rows["fields.crops"][0].Values.Remove("of");
+        Assert.Contains(new Smallholding().Evaluate(lost, Today).Findings, f => f.Id == "fields.crops:page" && f.Message == "Upper, Rye: Say which field this crop belongs to; until then it counts with the first.");
+        Assert.DoesNotContain(new Smallholding().Evaluate(Entries(), Today).Findings, f => f.Id == "fields.crops:page");
+
         var unnamed = Entries();
         unnamed.Rows["fields.crops"][2].Values.Remove("kind");
         Assert.Contains(new Smallholding().Evaluate(unnamed, Today).Findings, f => f.Message.StartsWith("Lower, Crop 2: Crop is missing", StringComparison.Ordinal));

@@ -289,6 +289,72 @@ public class BarbadosLawTests
         Has(Case(beyond).Evaluate(), finding);
     }
 
+    private static decimal Cents(string value) => decimal.Parse(value, System.Globalization.CultureInfo.InvariantCulture);
+
+    private static DateOnly Day(string value) => DateOnly.Parse(value, System.Globalization.CultureInfo.InvariantCulture);
+
+    /// <summary>Findings about what came of the entries, each one cent, one row or one day before its edge and at it.</summary>
+    public static TheoryData<string, string, string, Func<string, BarbadosCase>> Edges => new()
+    {
+        { "pay-by", "2025-05-01", "2025-04-30", day => new BarbadosCase(2024).Employer(64_000).On(Day(day)) },
+        { "pay-by", "4875", "4874.99", paid => new BarbadosCase(2024).Employer(64_000, Cents(paid)) },
+        { "refund", "4875", "4875.01", paid => new BarbadosCase(2024).Employer(64_000, Cents(paid)) },
+        { "no-account", "4875", "4875.01", paid => new BarbadosCase(2024).Employer(64_000, Cents(paid)).With("payout.bank", "Bank") },
+        { "no-account", "4875", "4875.01", paid => new BarbadosCase(2024).Employer(64_000, Cents(paid)).With("payout.account-number", "1") },
+        { "energy-lost", "10000", "10000.01", cost => new BarbadosCase(2024).Energy(5, Cents(cost)) },
+        { "energy-continues", "0", "0.01", cost => new BarbadosCase(2024).Energy(4, Cents(cost)) },
+        { "energy-too-long", "0", "0.01", cost => new BarbadosCase(2024).Energy(6, Cents(cost)) },
+        { "energy-too-long", "5", "6", year => new BarbadosCase(2024).Energy(int.Parse(year, System.Globalization.CultureInfo.InvariantCulture), 1) },
+        { "energy-unchecked", "0", "0.01", cost => new BarbadosCase(2024).Energy(1, Cents(cost)) },
+        { "loss-of-year", "1000", "1000.01", spent => new BarbadosCase(2024).Business(1_000, Cents(spent)) },
+        { "losses-above-profit", "5000", "5000.01", used => new BarbadosCase(2024).Business(6_000, 1_000).Row("business.losses", ("year", 2022), ("amount", 9_000), ("used", used)) },
+        { "losses-used-unchecked", "0", "0.01", used => new BarbadosCase(2024).Business(6_000, 1_000).Row("business.losses", ("year", 2022), ("amount", 9_000), ("used", used)) },
+        {
+            "older-loss-first", "0", "0.01",
+            used => new BarbadosCase(2024).Business(6_000, 1_000).Row("business.losses", ("year", 2023), ("amount", 9_000), ("used", used)).Row("business.losses", ("year", 2022), ("amount", 9))
+        },
+        {
+            "older-loss-first", "9", "8.99",
+            used => new BarbadosCase(2024).Business(6_000, 1_000).Row("business.losses", ("year", 2023), ("amount", 9), ("used", 1)).Row("business.losses", ("year", 2022), ("amount", 9), ("used", used))
+        },
+        { "prepayments-ahead", "25000", "25000.08", turnover => new BarbadosCase(2024).Business(Cents(turnover), 0) },
+        { "reverse-credit-due", "0", "0.01", pay => new BarbadosCase(2024).Employer(Cents(pay)) },
+        { "reverse-credit-due", "0.01", "0", credit => new BarbadosCase(2024).Employer(20_000).Scope("credits").With("balance.reverse-credit", credit) },
+        { "compensatory-credit-due", "0.01", "0", credit => new BarbadosCase(2024).Employer(30_000).Scope("credits").With("balance.compensatory-credit", credit) },
+        { "both-credits", "0", "0.01", credit => new BarbadosCase(2024).Scope("credits").With("balance.reverse-credit", credit).With("balance.compensatory-credit", 1) },
+        { "both-credits", "0", "0.01", credit => new BarbadosCase(2024).Scope("credits").With("balance.compensatory-credit", credit).With("balance.reverse-credit", 1) },
+        { "reverse-credit-unchecked", "0", "0.01", credit => new BarbadosCase(2024).Scope("credits").With("balance.reverse-credit", credit) },
+        { "compensatory-credit-unchecked", "0", "0.01", credit => new BarbadosCase(2024).Scope("credits").With("balance.compensatory-credit", credit) },
+        { "currency-credit-unchecked", "0", "0.01", credit => new BarbadosCase(2024).Scope("credits").With("balance.currency-credit", credit) },
+        { "taxed-above-rent", "18000", "18000.01", taxed => new BarbadosCase(2024).Property(18_000, Cents(taxed)) },
+        { "taxed-neither", "0", "0.01", taxed => new BarbadosCase(2024).Scope("rental").Row("rental.properties", ("address", "L"), ("rent", 9), ("taxed", taxed)).Row("rental.costs", ("of", 1), ("class", "other"), ("amount", 10)) },
+        { "rental-base-unchecked", "0", "0.01", taxed => new BarbadosCase(2024).Property(18_000, Cents(taxed)) },
+        { "taxed-twice", "0", "0.01", amount => new BarbadosCase(2024).Scope("investment").Row("investments.investments", ("payer", "B"), ("kind", "interest"), ("amount", amount), ("taxed-at-source", "yes")) },
+        { "taxed-twice", "no", "yes", taxed => new BarbadosCase(2024).Scope("investment").Row("investments.investments", ("payer", "B"), ("kind", "interest"), ("amount", 1), ("taxed-at-source", taxed)) },
+        { "spouse-income-test", "0", "0.01", allowed => new BarbadosCase(2024).Scope("spouse").With("allowances.spouse-income", 801).With("allowances.spouse-allowance", allowed) },
+        { "medical-too-young", "0", "0.01", amount => new BarbadosCase(2024).Scope("medical").With("deductions.medical", amount).With("taxpayer.birth-date", "2000-01-01") },
+        { "child-too-old", "0", "0.01", amount => new BarbadosCase(2024).Scope("children").Row("allowances.children", ("name", "K"), ("birth-date", "2001-01-01"), ("amount", amount)) },
+        { "child-too-old", "yes", "no", student => new BarbadosCase(2024).Scope("children").Row("allowances.children", ("name", "K"), ("birth-date", "2001-01-01"), ("amount", 1), ("in-education", student)) },
+        { "student-too-old", "0", "0.01", amount => new BarbadosCase(2024).Scope("children").Row("allowances.children", ("name", "K"), ("birth-date", "1990-01-01"), ("amount", amount), ("in-education", "yes")) },
+        { "two-payers", "0", "1", pensions => pensions == "0" ? new BarbadosCase(2024).Employer(1) : new BarbadosCase(2024).Employer(1).Pension(1) },
+        { "several-employers", "1", "2", employers => employers == "1" ? new BarbadosCase(2024).Employer(1) : new BarbadosCase(2024).Employer(1).Employer(1) },
+        { "allowances-assumed", "0", "0.01", pay => new BarbadosCase(2025).Employer(Cents(pay)) },
+        { "tax-by-hand", "25000", "25000.01", pay => new BarbadosCase(2018).Employer(Cents(pay)) },
+        { "not-domiciled", "yes", "no", answer => new BarbadosCase(2024).With("scope.domiciled", answer) },
+        { "not-resident", "yes", "no", answer => new BarbadosCase(2024).With("scope.resident", answer) },
+        { "no-expenses", "0", "0.01", turnover => new BarbadosCase(2024).Business(Cents(turnover), 0) },
+        { "no-foreign-tax", "0", "0.01", income => new BarbadosCase(2024).Abroad(Cents(income), 0) },
+        { "late", "2025-06-01", "2025-06-02", day => new BarbadosCase(2024).Scope("extension").With("scope.extended-to", "2025-06-01").On(Day(day)) },
+    };
+
+    [Theory]
+    [MemberData(nameof(Edges), DisableDiscoveryEnumeration = true)]
+    public void A_finding_turns_at_its_edge(string finding, string before, string at, Func<string, BarbadosCase> entered)
+    {
+        HasNot(entered(before).Evaluate(), finding);
+        Has(entered(at).Evaluate(), finding);
+    }
+
     [Fact]
     public void More_than_two_children_are_questioned_only_when_claimed()
     {

@@ -352,6 +352,7 @@ public abstract partial class Form : LineScope
         SectionList.Add(section);
         var scope = new RowScope(this, section);
         section.OfPage = scope.RowOf("of", char.ToUpperInvariant(pages.RowLabel[0]) + pages.RowLabel[1..], pages);
+        scope.Error($"{section.Key}:page", section.OfPage.IsBlank(), $"Say which {pages.RowLabel} this {rowLabel} belongs to; until then it counts with the first.", section.OfPage);
         section.Columns = columns(scope);
         return section;
     }
