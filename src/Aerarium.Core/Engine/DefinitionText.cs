@@ -11,7 +11,7 @@ internal static class DefinitionText
     public static string Of(Definition definition)
     {
         var text = new StringBuilder();
-        Say($"{definition.Title}|{definition.Country}|{definition.BalanceWords}");
+        Say($"{definition.Title}|{definition.Country}|{definition.BalanceWords}|{string.Join("; ", definition.NotCovered)}");
         foreach (var section in definition.Sections)
         {
             Say($"{section.Form.Title}|{section.Form.About}|{section.Title}|{section.Law}|{(section as RepeatingSection)?.RowLabel}");

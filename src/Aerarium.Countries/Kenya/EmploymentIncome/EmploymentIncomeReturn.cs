@@ -61,7 +61,14 @@ public sealed class EmploymentIncomeReturn : Definition
     /// <inheritdoc />
     public override IReadOnlyList<string> NotCovered =>
     [
-        "business, rent, farming, dividends", "lump sums and pensions", "share options", "employment abroad", "persons not resident",
+        "other income: business, rent, farming, dividends, interest, gains",
+        "lump sums, gratuity and terminal pay spread over years; pensions and retirement payouts",
+        "share options",
+        "employment abroad and credit for foreign tax",
+        "the exemption of bonus and overtime of low pay",
+        "a declaration jointly with a spouse",
+        "tax an employer deducted and did not pay over: it is credited from the certificate, and disputed by hand",
+        "persons not resident",
     ];
 
     /// <inheritdoc />

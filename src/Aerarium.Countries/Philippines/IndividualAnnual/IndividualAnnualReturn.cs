@@ -67,6 +67,9 @@ public sealed class IndividualAnnualReturn : Definition
     public override (string ToPay, string Overpaid) BalanceWords => ("To pay", "Overpaid");
 
     /// <inheritdoc />
+    public override IReadOnlyList<string> NotCovered => OutsideIncomeTax.Of;
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 
     /// <inheritdoc />

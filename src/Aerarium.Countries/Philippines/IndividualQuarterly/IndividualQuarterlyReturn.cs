@@ -65,6 +65,9 @@ public sealed class IndividualQuarterlyReturn : Definition
     public override (string ToPay, string Overpaid) BalanceWords => ("To pay", "Carried on");
 
     /// <inheritdoc />
+    public override IReadOnlyList<string> NotCovered => OutsideIncomeTax.Of;
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 
     /// <inheritdoc />
