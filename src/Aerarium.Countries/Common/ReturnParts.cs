@@ -1,6 +1,7 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 using Aerarium.Core.Identifiers;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries.Common;
 
@@ -52,9 +53,18 @@ public abstract class CommonDeclarationForm : Form
     }
 }
 
-/// <summary>Lines that every country's return has.</summary>
+/// <summary>Lines that every country's return has, and how they are written in an e-return.</summary>
 public static class ReturnParts
 {
+    /// <summary>Writes what <see cref="CommonDeclarationForm"/> declares.</summary>
+    public static void Declaration(this EReturnWriter x) => x.Group("Declaration", () =>
+    {
+        x.Line("TrueAndComplete", "declaration.true-and-complete");
+        x.Line("Name", "declaration.name");
+        x.Line("Capacity", "declaration.capacity");
+        x.Line("Date", "declaration.date");
+    });
+
     /// <summary>Whether the return is the original or amends one that was accepted; holds when it amends.</summary>
     public static Condition KindOfReturn(this LineScope form)
     {

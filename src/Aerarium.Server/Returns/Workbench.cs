@@ -47,12 +47,27 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     }
 
     /// <summary>
-    /// A return that another follows: its figures, which rest on its own entries, without what it follows itself. Spouses may follow each other, in different lines.
+    /// A return that another follows: its figures, which rest on its own entries, without what it follows itself. Spouses may follow each other, in different lines. One
+    /// that nobody opened is kept as a source, so that the next edit need not read it again.
     /// </summary>
-    private Workspace Source(Unit unit, ReturnRecord record) => KeptOf(record) ?? Workspace.Load(unit, record, DefinitionOf(record), clock.Today(), open: null);
+    private Workspace Source(Unit unit, ReturnRecord record)
+    {
+        if ((KeptOf(record) ?? KeptOf(record, asSource: true)) is { } kept)
+        {
+            return kept;
+        }
 
-    private Workspace? KeptOf(ReturnRecord record) =>
-        _kept.TryGetValue(record.Id, out Workspace? kept) && kept!.Record == record && kept.Today == clock.Today() ? kept : null;
+        var loaded = Workspace.Load(unit, record, DefinitionOf(record), clock.Today(), open: null);
+        if (unit.Transaction is null)
+        {
+            Keep(loaded, asSource: true);
+        }
+
+        return loaded;
+    }
+
+    private Workspace? KeptOf(ReturnRecord record, bool asSource = false) =>
+        _kept.TryGetValue((record.Id, asSource), out Workspace? kept) && kept!.Record == record && kept.Today == clock.Today() ? kept : null;
 
     private static Definition DefinitionOf(ReturnRecord record) => Catalogue.Get(record.Definition, record.Year, record.Period);
 
@@ -108,7 +123,11 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     public void ForgetAll() => _kept.Clear();
 
     /// <summary>Forgets a return kept in memory, after something beside its entries changed.</summary>
-    public void Forget(long id) => _kept.Remove(id);
+    public void Forget(long id)
+    {
+        _kept.Remove((id, false));
+        _kept.Remove((id, true));
+    }
 
     /// <inheritdoc />
     public void Dispose() => _kept.Dispose();
@@ -144,7 +163,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
         return Compare(before, after, caller, at, entered, refusals, conflicts);
     }
 
-    private void Keep(Workspace workspace) => _kept.Set(workspace.Record.Id, workspace, new MemoryCacheEntryOptions { Size = 1 });
+    private void Keep(Workspace workspace, bool asSource = false) => _kept.Set((workspace.Record.Id, asSource), workspace, new MemoryCacheEntryOptions { Size = 1 });
 
     private static EditResult Compare(
         Workspace before, Workspace after, Caller caller, string at, IReadOnlySet<(string Line, string Row)> entered, IReadOnlyList<Refusal> refusals, IReadOnlyList<EditConflict> conflicts)

@@ -1,4 +1,5 @@
 using Aerarium.Core.Engine;
+using Aerarium.Countries.Common;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries.Barbados.Individual;
@@ -96,13 +97,7 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Line("AccountNumber", "payout.account-number");
             x.Line("AccountKind", "payout.account-kind");
         });
-        x.Group("Declaration", () =>
-        {
-            x.Line("TrueAndComplete", "declaration.true-and-complete");
-            x.Line("Name", "declaration.name");
-            x.Line("Capacity", "declaration.capacity");
-            x.Line("Date", "declaration.date");
-        });
+        x.Declaration();
         return x.Finish();
     }
 

@@ -1,4 +1,5 @@
 using Aerarium.Core.Engine;
+using Aerarium.Countries.Common;
 using Aerarium.Filing;
 
 namespace Aerarium.Countries.Kenya.EmploymentIncome;
@@ -94,13 +95,7 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
             x.Line("AccountNumber", "payout.account-number");
             x.Line("MobileNumber", "payout.mobile-number");
         });
-        x.Group("Declaration", () =>
-        {
-            x.Line("TrueAndComplete", "declaration.true-and-complete");
-            x.Line("Name", "declaration.name");
-            x.Line("Capacity", "declaration.capacity");
-            x.Line("Date", "declaration.date");
-        });
+        x.Declaration();
         return x.Finish();
     }
 

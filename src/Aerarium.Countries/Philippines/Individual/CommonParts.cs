@@ -15,15 +15,6 @@ internal static class CommonParts
         x.Line("Telephone", "declaration.contact-phone");
     });
 
-    /// <summary>The declaration under penalties of perjury.</summary>
-    public static void Declaration(this EReturnWriter x) => x.Group("Declaration", () =>
-    {
-        x.Line("TrueAndComplete", "declaration.true-and-complete");
-        x.Line("Name", "declaration.name");
-        x.Line("Capacity", "declaration.capacity");
-        x.Line("Date", "declaration.date");
-    });
-
     /// <summary>Other credits of a column.</summary>
     public static void OtherCredits(this EReturnWriter x, ColumnKeys column) => x.Rows("OtherCredit", column.Key("balance.other"), () =>
     {

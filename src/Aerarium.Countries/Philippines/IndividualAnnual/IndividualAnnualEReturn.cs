@@ -1,4 +1,5 @@
 using Aerarium.Core.Engine;
+using Aerarium.Countries.Common;
 using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Filing;
 

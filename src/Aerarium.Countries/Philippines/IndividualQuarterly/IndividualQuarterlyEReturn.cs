@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
+using Aerarium.Countries.Common;
 using Aerarium.Countries.Philippines.Individual;
 using Aerarium.Filing;
 
