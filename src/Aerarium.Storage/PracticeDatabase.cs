@@ -33,6 +33,14 @@ public sealed record Unit(SqliteConnection Connection, SqliteTransaction? Transa
 /// </summary>
 public sealed class PracticeDatabase : IDisposable
 {
+    /// <summary>Every practice and every client-kept file has the same tables, so that how a statement is read is worked out once for all of them.</summary>
+    private sealed class OneShape : IEqualityComparer<string>
+    {
+        public bool Equals(string? x, string? y) => true;
+
+        public int GetHashCode(string connection) => 0;
+    }
+
     private static readonly AsyncLocal<PracticeDatabase?> Instead = new();
 
     private readonly string _connection;
@@ -44,6 +52,7 @@ public sealed class PracticeDatabase : IDisposable
     static PracticeDatabase()
     {
         DefaultTypeMap.MatchNamesWithUnderscores = true;
+        SqlMapper.ConnectionStringComparer = new OneShape();
     }
 
     /// <summary>Opens a file, creating and migrating it as needed.</summary>
