@@ -4,6 +4,58 @@ using Aerarium.Core.Ledger;
 
 namespace Aerarium.Storage;
 
+/// <summary>An act: who did what, when, and what it changed.</summary>
+public sealed record ActRecord
+{
+    /// <summary>Id, rising.</summary>
+    public long Id { get; init; }
+
+    /// <summary>When.</summary>
+    public required string At { get; init; }
+
+    /// <summary>Who; null for the system.</summary>
+    public long? PersonId { get; init; }
+
+    /// <summary>Name of who.</summary>
+    public required string PersonName { get; init; }
+
+    /// <summary>What: entry, add-row, hand-over, approve, send ...</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>Return.</summary>
+    public long? ReturnId { get; init; }
+
+    /// <summary>Client.</summary>
+    public long? ClientId { get; init; }
+
+    /// <summary>Line.</summary>
+    public string? Line { get; init; }
+
+    /// <summary>Row.</summary>
+    public string? Row { get; init; }
+
+    /// <summary>Before.</summary>
+    public string? Before { get; init; }
+
+    /// <summary>After.</summary>
+    public string? After { get; init; }
+
+    /// <summary>Origin of the new value.</summary>
+    public string? Origin { get; init; }
+
+    /// <summary>For an edit: the seal over everything entered on the return, in hexadecimal digits.</summary>
+    public string? Seal { get; init; }
+
+    /// <summary>The deleted client with whom its contents were erased, or null.</summary>
+    public long? ErasedWith { get; init; }
+
+    /// <summary>Hash of the act before.</summary>
+    public string PreviousHash { get; init; } = "";
+
+    /// <summary>Hash of this act and the hash before.</summary>
+    public string Hash { get; init; } = "";
+}
+
 /// <summary>The Ledger of acts: append-only, every act carrying the hash of the one before.</summary>
 public static class Acts
 {

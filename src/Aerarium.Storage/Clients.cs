@@ -1,5 +1,98 @@
 namespace Aerarium.Storage;
 
+/// <summary>A client and its particulars.</summary>
+public sealed record ClientRecord
+{
+    /// <summary>Id; zero before it is stored.</summary>
+    public long Id { get; init; }
+
+    /// <summary>ISO 3166 code, lower case.</summary>
+    public required string Country { get; init; }
+
+    /// <summary>individual or company.</summary>
+    public string Kind { get; init; } = ClientKinds.Individual;
+
+    /// <summary>Taxpayer identifier.</summary>
+    public required string Identifier { get; init; }
+
+    /// <summary>Official name that belongs to the identifier.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Group of clients, a family for example.</summary>
+    public string? ClientGroup { get; init; }
+
+    /// <summary>Date of birth, 1990-12-31.</summary>
+    public string? BirthDate { get; init; }
+
+    /// <summary>Last day of a company's financial year, 12-31.</summary>
+    public string? YearEnd { get; init; }
+
+    /// <summary>E-mail address.</summary>
+    public string? Email { get; init; }
+
+    /// <summary>Telephone.</summary>
+    public string? Phone { get; init; }
+
+    /// <summary>Postal address.</summary>
+    public string? PostalAddress { get; init; }
+
+    /// <summary>Payout route: bank or mobile.</summary>
+    public string? PayoutRoute { get; init; }
+
+    /// <summary>Bank.</summary>
+    public string? PayoutBank { get; init; }
+
+    /// <summary>Branch.</summary>
+    public string? PayoutBranch { get; init; }
+
+    /// <summary>Account name.</summary>
+    public string? PayoutAccountName { get; init; }
+
+    /// <summary>Account number.</summary>
+    public string? PayoutAccountNumber { get; init; }
+
+    /// <summary>Mobile number for payout.</summary>
+    public string? PayoutMobile { get; init; }
+
+    /// <summary>The team it is restricted to, or null.</summary>
+    public long? TeamId { get; init; }
+
+    /// <summary>Raised with every change.</summary>
+    public long Revision { get; init; }
+
+    /// <summary>Particulars of its country besides these, by name.</summary>
+    public IReadOnlyDictionary<string, string> More { get; init; } = new Dictionary<string, string>();
+
+    /// <summary>A particular by the name lines follow it under.</summary>
+    public string? Particular(string name) => name switch
+    {
+        "year-end" => YearEnd,
+        "identifier" => Identifier,
+        "name" => Name,
+        "birth-date" => BirthDate,
+        "email" => Email,
+        "phone" => Phone,
+        "postal-address" => PostalAddress,
+        "payout-route" => PayoutRoute,
+        "payout-bank" => PayoutBank,
+        "payout-branch" => PayoutBranch,
+        "payout-account-name" => PayoutAccountName,
+        "payout-account-number" => PayoutAccountNumber,
+        "payout-mobile" => PayoutMobile,
+        _ => More.GetValueOrDefault(name),
+    };
+}
+
+/// <summary>What a client is.</summary>
+public static class ClientKinds
+{
+    /// <summary>A person.</summary>
+    public const string Individual = "individual";
+
+    /// <summary>A company or another body.</summary>
+    public const string Company = "company";
+}
+
 /// <summary>A client in a list.</summary>
 public sealed record ClientListRecord
 {
@@ -160,4 +253,3 @@ public static class Clients
     public static void SetTeam(Unit unit, long id, long? teamId) =>
         unit.Execute("UPDATE client SET team_id = @teamId, revision = revision + 1 WHERE id = @id", new { id, teamId });
 }
-

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import KeyboardHelp from './shared/KeyboardHelp.vue'
+import KeyboardHelp from './bar/KeyboardHelp.vue'
 </script>
 
 <template>

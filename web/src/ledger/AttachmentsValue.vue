@@ -3,7 +3,7 @@ import { computed, inject } from 'vue'
 import { api, call, fileBody } from '../api/client'
 import { useAct } from '../shared/act'
 import FileLink from '../shared/FileLink.vue'
-import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+import { placeKey, type Line, type ReturnStore } from '../return/returnStore'
 
 /** How many documents of a kind are attached to the return, and the act that attaches one. */
 const props = defineProps<{ line: Line }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import type { Schemas } from '../api/client'
-import type { ReturnStore } from '../places/return/returnStore'
+import type { ReturnStore } from '../return/returnStore'
 import { amount, lineText } from '../shared/format'
 
 const props = defineProps<{ node: Schemas['DerivationNode'] }>()

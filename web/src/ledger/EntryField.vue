@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
 import { day, editable, isNumber, lineText } from '../shared/format'
-import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+import { placeKey, type Line, type ReturnStore } from '../return/returnStore'
 
 const props = defineProps<{ line: Line; row: string | null }>()
 const store = inject<ReturnStore>('return')!

@@ -3,7 +3,7 @@ import { inject, ref } from 'vue'
 import { api, call, fileBody, type Schemas } from '../api/client'
 import { useAct } from '../shared/act'
 import ImportReport from '../shared/ImportReport.vue'
-import type { ReturnStore, Section } from '../places/return/returnStore'
+import type { ReturnStore, Section } from '../return/returnStore'
 
 /** The rows as a file: template out, filled file in, rows out. */
 const props = defineProps<{ section: Section }>()

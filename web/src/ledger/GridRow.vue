@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import SeverityMark from '../shared/SeverityMark.vue'
-import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
+import { placeKey, type Finding, type Line, type ReturnStore } from '../return/returnStore'
 import { idOf, isNumeric, mayOverflow, print } from './gridCells'
 
 /** One row of a grid; it is drawn again only when something of its own changes. */

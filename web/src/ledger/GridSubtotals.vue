@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
 import { amount, fromCents, lineText, toCents } from '../shared/format'
-import { placeKey, type Line, type ReturnStore, type Section } from '../places/return/returnStore'
+import { placeKey, type Line, type ReturnStore, type Section } from '../return/returnStore'
 
 /** Subtotals of a grid by any column that names something: a code, a payer. */
 const props = defineProps<{ section: Section }>()

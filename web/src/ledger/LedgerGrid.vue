@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { amount, fromCents, plural, toCents, typedAs } from '../shared/format'
-import { placeKey, type Finding, type Line, type ReturnStore, type Section } from '../places/return/returnStore'
+import { placeKey, type Finding, type Line, type ReturnStore, type Section } from '../return/returnStore'
 import {
   blockOf,
   idOf,

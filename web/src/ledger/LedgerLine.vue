@@ -2,7 +2,7 @@
 import { computed, inject } from 'vue'
 import { lineText } from '../shared/format'
 import SeverityMark from '../shared/SeverityMark.vue'
-import { placeKey, type Finding, type Line, type ReturnStore } from '../places/return/returnStore'
+import { placeKey, type Finding, type Line, type ReturnStore } from '../return/returnStore'
 import LedgerValue from './LedgerValue.vue'
 
 const props = defineProps<{ line: Line; row: string | null; lastYear?: string | null; beside?: Line }>()

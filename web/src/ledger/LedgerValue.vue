@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import { lineText } from '../shared/format'
-import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+import { placeKey, type Line, type ReturnStore } from '../return/returnStore'
 import AttachmentsValue from './AttachmentsValue.vue'
 import EntryField from './EntryField.vue'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
-import type { Form, Line, ReturnStore, Section } from '../places/return/returnStore'
+import type { Form, Line, ReturnStore, Section } from '../return/returnStore'
 import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
 import RepeatingPages from './RepeatingPages.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiArrowDown, mdiArrowUp, mdiClose, mdiContentCopy } from '@mdi/js'
 import { inject } from 'vue'
-import type { ReturnStore, Section } from '../places/return/returnStore'
+import type { ReturnStore, Section } from '../return/returnStore'
 
 /** What can be done with a row, or with a page that repeats: move it among those shown with it, duplicate it, remove it. */
 defineProps<{ section: Section; row: string; among: string[] }>()

@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { shallowReactive, shallowRef, ref } from 'vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Draft, Finding, Line, ReturnStore, Section, Spot, Value } from '../places/return/returnStore'
+import type { Draft, Finding, Line, ReturnStore, Section, Spot, Value } from '../return/returnStore'
 import { blockOf, readBlock, visible, writeBlock } from './gridCells'
 import GridSubtotals from './GridSubtotals.vue'
 import LedgerGrid from './LedgerGrid.vue'

@@ -1,7 +1,7 @@
 import { lineText } from '../shared/format'
 
 export { isNumber as isNumeric } from '../shared/format'
-import { placeKey, type Line, type ReturnStore } from '../places/return/returnStore'
+import { placeKey, type Line, type ReturnStore } from '../return/returnStore'
 
 /** A cell of a grid: position of its row as shown, and of its column. */
 export interface Cell {

@@ -5,7 +5,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { moment, plural } from '../../shared/format'
 import RefusedNotice from '../../shared/RefusedNotice.vue'
-import TopBar from '../../shared/TopBar.vue'
+import TopBar from '../../bar/TopBar.vue'
 
 const session = useSession()
 const view = ref<Schemas['AccountView'] | null>(null)

@@ -4,7 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, moment } from '../../shared/format'
 import { useSession } from '../../session'
-import TopBar from '../../shared/TopBar.vue'
+import TopBar from '../../bar/TopBar.vue'
 
 const WATCH_MS = 400
 

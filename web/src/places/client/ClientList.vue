@@ -4,7 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { plural } from '../../shared/format'
-import TopBar from '../../shared/TopBar.vue'
+import TopBar from '../../bar/TopBar.vue'
 import ClientImport from './ClientImport.vue'
 import KeptPanel from './KeptPanel.vue'
 

@@ -3,7 +3,7 @@ import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
-import TopBar from '../../shared/TopBar.vue'
+import TopBar from '../../bar/TopBar.vue'
 
 /** Where the authority sends the person back to, with a code or with a refusal. */
 const query = useRoute().query

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inject, nextTick, ref } from 'vue'
 import { api, call } from '../../api/client'
-import type { Finding, ReturnStore } from './returnStore'
+import type { Finding, ReturnStore } from '../../return/returnStore'
 
 const props = defineProps<{ finding: Finding }>()
 const store = inject<ReturnStore>('return')!

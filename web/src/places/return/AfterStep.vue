@@ -7,7 +7,7 @@ import { useAct } from '../../shared/act'
 import AssessmentPanel from './AssessmentPanel.vue'
 import RefundPanel from './RefundPanel.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
 const router = useRouter()

@@ -3,7 +3,7 @@ import { computed, inject, onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** Elective lines with all their choices computed side by side, and what the next income costs. */
 const store = inject<ReturnStore>('return')!

@@ -2,7 +2,7 @@
 import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { amount, difference, lineText } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** What an amended return changes against the filed one. */
 const store = inject<ReturnStore>('return')!

@@ -5,7 +5,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import FileLink from '../../shared/FileLink.vue'
 import { amount, day, plural } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** What the authority says after it has accepted a return: its assessment beside the return, and what it asks for. */
 const store = inject<ReturnStore>('return')!

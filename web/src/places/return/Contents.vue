@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import CountBadges from '../../shared/CountBadges.vue'
-import type { Form, ReturnStore, Section } from './returnStore'
+import type { Form, ReturnStore, Section } from '../../return/returnStore'
 
 const props = defineProps<{ current: string }>()
 const store = inject<ReturnStore>('return')!

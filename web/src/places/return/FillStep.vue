@@ -6,7 +6,7 @@ import Contents from './Contents.vue'
 import GatherPanel from './GatherPanel.vue'
 import Margin from './Margin.vue'
 import RegisteredCheck from './RegisteredCheck.vue'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 import TakenOver from './TakenOver.vue'
 
 const props = defineProps<{ scope: boolean }>()

@@ -4,7 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, day } from '../../shared/format'
 import GatheredItems from './GatheredItems.vue'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 const props = defineProps<{ form: string }>()
 const store = inject<ReturnStore>('return')!

@@ -3,7 +3,7 @@ import { computed, inject, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { day, lineText } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** Things gathered that the return can take, each ticked off against the paper. */
 const props = defineProps<{ items: Schemas['GatheredItem'][]; from: 'authority-record' | 'statements' }>()

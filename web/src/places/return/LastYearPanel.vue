@@ -3,7 +3,7 @@ import { computed, inject, onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, difference, periodOf } from '../../shared/format'
-import type { Line, ReturnStore, Section } from './returnStore'
+import type { Line, ReturnStore, Section } from '../../return/returnStore'
 
 /** This year beside last year, line by line, and how last year's balance became this year's. */
 const store = inject<ReturnStore>('return')!

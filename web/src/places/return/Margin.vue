@@ -9,7 +9,7 @@ import AcceptFinding from './AcceptFinding.vue'
 import Override from './Override.vue'
 import Remarks from './Remarks.vue'
 import Tied from './Tied.vue'
-import type { ReturnStore, Spot } from './returnStore'
+import type { ReturnStore, Spot } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
 const router = useRouter()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import { amount, difference } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
 const signs: Record<string, string> = { '': '', '-': '-', '=': '=', '>': '›' }

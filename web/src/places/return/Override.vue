@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
 import { amount } from '../../shared/format'
-import type { Line, ReturnStore } from './returnStore'
+import type { Line, ReturnStore } from '../../return/returnStore'
 
 /** A computed figure that may be overridden, with a reason: the law leaves it to somebody's judgement. */
 const props = defineProps<{ line: Line }>()

@@ -5,7 +5,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { amount, day } from '../../shared/format'
 import NotePayment from './NotePayment.vue'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** Payments noted towards a filed return, and what is left. */
 const store = inject<ReturnStore>('return')!

@@ -5,7 +5,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { amount, day, difference, lineText } from '../../shared/format'
 import NotePayment from './NotePayment.vue'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** A refund that is claimed: to which account, what has come in, what is still awaited. */
 const store = inject<ReturnStore>('return')!

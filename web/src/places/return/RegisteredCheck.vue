@@ -3,7 +3,7 @@ import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { day, moment } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** How the client's particulars compare with what the authority has registered; asked when the return was opened. */
 const store = inject<ReturnStore>('return')!

@@ -4,7 +4,7 @@ import { api, call } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { moment } from '../../shared/format'
-import type { ReturnStore, Spot } from './returnStore'
+import type { ReturnStore, Spot } from '../../return/returnStore'
 
 /** What preparer and approver say to each other about a line. */
 const props = defineProps<{ spot: Spot }>()

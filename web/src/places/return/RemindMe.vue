@@ -4,7 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { day } from '../../shared/format'
 import { vFocus } from '../../shared/focus'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 /** Reminders about this return, for the Desk of whoever they are for. */
 const store = inject<ReturnStore>('return')!

@@ -8,7 +8,7 @@ import AcceptFinding from './AcceptFinding.vue'
 import AlternativesPanel from './AlternativesPanel.vue'
 import AmendedLines from './AmendedLines.vue'
 import LastYearPanel from './LastYearPanel.vue'
-import type { Finding, ReturnStore } from './returnStore'
+import type { Finding, ReturnStore } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
 const route = useRoute()

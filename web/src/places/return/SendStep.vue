@@ -4,7 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { moment, periodOf } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
 const session = useSession()

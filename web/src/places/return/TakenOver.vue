@@ -2,7 +2,7 @@
 import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { lineText, plural } from '../../shared/format'
-import type { ReturnStore } from './returnStore'
+import type { ReturnStore } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
 const report = ref<Schemas['TakeOverReport'] | null>(null)

@@ -2,7 +2,7 @@
 import { computed, inject } from 'vue'
 import { lineText } from '../../shared/format'
 import { useAct } from '../../shared/act'
-import type { Line, ReturnStore, Tie } from './returnStore'
+import type { Line, ReturnStore, Tie } from '../../return/returnStore'
 
 /** The returns a line is tied to, with what they say now. */
 const props = defineProps<{ tie: Tie; line: Line }>()

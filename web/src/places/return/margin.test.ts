@@ -8,7 +8,7 @@ import Override from './Override.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
 import Remarks from './Remarks.vue'
 import Tied from './Tied.vue'
-import type { Line, Remark } from './returnStore'
+import type { Line, Remark } from '../../return/returnStore'
 
 const server = vi.hoisted(() => ({ posted: [] as [string, unknown][], payments: {} as object }))
 vi.mock('../../api/client', () => ({

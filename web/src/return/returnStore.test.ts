@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Schemas } from '../../api/client'
-import { Problem } from '../../api/client'
+import type { Schemas } from '../api/client'
+import { Problem } from '../api/client'
 import { ReturnStore, type Finding, type Section } from './returnStore'
 
 const server = vi.hoisted(() => ({
@@ -22,8 +22,8 @@ vi.stubGlobal('localStorage', storage)
 vi.stubGlobal('sessionStorage', storage)
 vi.stubGlobal('CSS', { escape: (text: string) => text })
 
-vi.mock('../../api/client', async (original) => ({
-  ...(await original<typeof import('../../api/client')>()),
+vi.mock('../api/client', async (original) => ({
+  ...(await original<typeof import('../api/client')>()),
   call: async (pending: unknown) => pending,
   api: {
     GET: (path: string) =>

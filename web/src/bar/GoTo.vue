@@ -2,8 +2,8 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../api/client'
-import { openReturn } from '../places/return/openReturn'
-import { periodOf } from './format'
+import { openReturn } from '../return/openReturn'
+import { periodOf } from '../shared/format'
 import { search, type Target } from './search'
 
 const router = useRouter()

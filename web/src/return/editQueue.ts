@@ -1,5 +1,5 @@
 import { ref, type Ref } from 'vue'
-import { api, call, Problem, Unreachable, type Schemas } from '../../api/client'
+import { api, call, Problem, Unreachable, type Schemas } from '../api/client'
 
 type Change = Schemas['EntryChange']
 type Result = Schemas['EditResult']

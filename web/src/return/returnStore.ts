@@ -1,6 +1,6 @@
 import { computed, nextTick, reactive, ref, shallowReactive, shallowRef } from 'vue'
-import { api, call, Problem, type Schemas } from '../../api/client'
-import { isNumber, POINT, typedAs, writeNumbers } from '../../shared/format'
+import { api, call, Problem, type Schemas } from '../api/client'
+import { isNumber, POINT, typedAs, writeNumbers } from '../shared/format'
 import { EditQueue } from './editQueue'
 import {
   addRowStep,

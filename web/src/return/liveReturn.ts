@@ -1,6 +1,6 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel, type HubConnection } from '@microsoft/signalr'
-import type { Schemas } from '../../api/client'
-import { released } from '../../shared/press'
+import type { Schemas } from '../api/client'
+import { released } from '../shared/press'
 
 const RETRY_MS = 1500
 

@@ -1,11 +1,11 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Schemas } from '../../api/client'
-import { Problem, Unreachable } from '../../api/client'
+import type { Schemas } from '../api/client'
+import { Problem, Unreachable } from '../api/client'
 import { EditQueue } from './editQueue'
 
 const send = vi.hoisted(() => vi.fn())
-vi.mock('../../api/client', async (original) => ({
-  ...(await original<typeof import('../../api/client')>()),
+vi.mock('../api/client', async (original) => ({
+  ...(await original<typeof import('../api/client')>()),
   api: { PATCH: (_: string, options: { body: { changes: unknown[] } }) => options.body.changes },
   call: send,
 }))
