@@ -63,7 +63,7 @@ test('a return of Barbados with a page for each business, from a new client to a
   await test.step('the employer’s certificate and the charity’s report come from the authority, each on its form', async () => {
     await form(page, 'Employment')
     await page.getByRole('button', { name: 'Take from statements and the authority' }).click()
-    await page.getByRole('button', { name: 'Note the consent and ask' }).click()
+    await page.getByRole('button', { name: 'Record the consent and ask' }).click()
     await expect(page.getByText('Flying Fish Reading Room')).toHaveCount(0)
     await page.getByLabel(/Trade Wind Print Works/).check()
     await page.getByRole('button', { name: 'Take 1 onto the return' }).click()
@@ -124,7 +124,7 @@ test('a return of Barbados with a page for each business, from a new client to a
     await page.keyboard.press('Delete')
     await saved(page)
     await step(page, 'review')
-    const missing = page.getByText('Sail repair, Repairs: Amount is missing.')
+    const missing = page.getByText('Sail repair, Repairs: Enter ‘Amount’.')
     await expect(missing).toBeVisible()
     await step(page, 'fill')
     await form(page, 'Business')

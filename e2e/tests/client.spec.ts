@@ -100,8 +100,8 @@ test('a statement is imported once, taken onto the return, ticked off, and follo
   await expect(item).toContainText('on the return')
   await expect(field(page, 'employment.employers.basic-pay')).toHaveValue('1,100,000')
   await expect(page.locator('.line', { hasText: 'Basic pay' }).first()).toContainText('stmt.')
-  await item.getByLabel('held against the paper').check()
-  await expect(item).toContainText('held against the paper by Rukia Tindall')
+  await item.getByLabel('checked against the original').check()
+  await expect(item).toContainText('checked against the original by Rukia Tindall')
 
   await page.getByRole('link', { name: 'entered and imported there' }).click()
   await page.getByRole('button', { name: 'Change' }).click()

@@ -31,7 +31,7 @@ test('an outage of the authority is shown and waited out', async ({ browser, ser
   await mosi.getByRole('button', { name: 'File it' }).click()
   await expect(mosi.getByText("The authority's service is not available")).toBeVisible()
   await servers.fault('restore')
-  await mosi.getByRole('button', { name: 'Ask after it now' }).click()
+  await mosi.getByRole('button', { name: 'Ask for the answer now' }).click()
   await expect(mosi.getByText(/^ACK-2025-/)).toBeVisible({ timeout: 20_000 })
 })
 

@@ -64,7 +64,7 @@ test('a button pressed just after typing acts, though what is said about it woul
 test('an employer without identifier, and one entered twice, are findings', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
   await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
-  await expect(page.getByText("Moth Lantern Cinema Ltd: Employer's identification number is missing.")).toBeVisible()
+  await expect(page.getByText("Moth Lantern Cinema Ltd: Enter ‘Employer's identification number’.")).toBeVisible()
   await expect(page.getByText('Driftwood Ferry Line Ltd: This number is the letter P')).toBeVisible()
   await step(page, 'fill')
   await form(page, 'Employment')

@@ -29,7 +29,7 @@ test('a return lives in a file the client keeps, readable with nothing but its p
   const page = await signIn(browser, servers, 'pia')
   await page.goto('/clients')
   await page.getByRole('button', { name: 'Kept by the client' }).click()
-  const begin = page.getByRole('form', { name: 'Begin a file' })
+  const begin = page.getByRole('form', { name: 'Create a file' })
   await begin.getByLabel('Personal identification number').fill('A005551212W')
   await begin.getByLabel('Official name').fill('Marisol Quince')
   await begin.getByLabel('Passphrase, at least 12 characters').fill(PASSPHRASE)

@@ -49,7 +49,7 @@ test('an annual return of the Philippines from a new client to an acknowledgemen
   await test.step('the certificate comes from the authority, the receipts from the books, in whole pesos', async () => {
     await form(page, 'Compensation')
     await page.getByRole('button', { name: 'Take from statements and the authority' }).click()
-    await page.getByRole('button', { name: 'Note the consent and ask' }).click()
+    await page.getByRole('button', { name: 'Record the consent and ask' }).click()
     await page.getByLabel(/Coral Window Books/).check()
     await page.getByRole('button', { name: 'Take 1 onto the return' }).click()
     await expect(computed(page, 'compensation.taxable')).toHaveText('619,000')

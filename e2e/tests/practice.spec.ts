@@ -93,7 +93,7 @@ test('reminders, payments and an amendment', async ({ browser, servers }) => {
   await page.getByLabel('Paid on').fill('17/06/2026')
   await page.getByLabel('Amount').fill('4,000')
   await page.getByLabel('Reference on the slip').fill('SLIP-1')
-  await page.getByRole('button', { name: 'Note payment' }).click()
+  await page.getByRole('button', { name: 'Record payment' }).click()
   await expect(page.getByRole('row', { name: /Left to pay/ })).toContainText('1,399.63')
 
   await page.getByRole('button', { name: 'Open an amended return' }).click()

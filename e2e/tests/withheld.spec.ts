@@ -286,7 +286,7 @@ test('a list goes to the authority by mail; when nothing comes back it is chased
   await mosi.getByRole('button', { name: 'Send to the authority' }).click()
   await mosi.getByRole('button', { name: 'File it' }).click()
   await expect(mosi.locator('[data-silent]')).toBeVisible({ timeout: 30_000 })
-  await mosi.getByRole('button', { name: 'Chase: send the same mail again' }).click()
+  await mosi.getByRole('button', { name: 'Resend the e-mail' }).click()
   await expect(mosi.getByText(/^ACK-2025-\d{6}$/)).toBeVisible({ timeout: 20_000 })
   expect((await servers.filings('20100456100000')).length).toBe(1)
 })

@@ -103,6 +103,17 @@ public class AlternativesTests
     public void Without_a_spouse_there_is_nothing_to_choose() =>
         Assert.DoesNotContain(Alternatives.Of(new PhilippinesCase(2025).Employer(600_000).With("scope.joint", "no").Evaluate(), new DateOnly(2026, 3, 1)), e => e.Line.Key == "scope.joint");
 
+    /// <summary>Paying in two parts moves no key figure: there is nothing to put side by side, and a note tells of it where it is open.</summary>
+    [Fact]
+    public void A_choice_that_moves_no_figure_is_no_alternative()
+    {
+        var evaluation = Chosen("itemised", 1_500_000).Evaluate();
+        Assert.True(evaluation.Definition.LineOf("balance.two-parts").IsElective);
+        Assert.True(evaluation.Balance > 0);
+        Assert.DoesNotContain(Alternatives.Of(evaluation, new DateOnly(2026, 3, 1)), e => e.Line.Key == "balance.two-parts");
+        Assert.Contains(evaluation.Findings, f => f.Id == "two-parts-open");
+    }
+
     [Fact]
     public void More_pay_goes_on_the_first_employers_certificate()
     {

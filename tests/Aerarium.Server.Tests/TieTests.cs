@@ -56,6 +56,66 @@ public class TieTests
     }
 
     [Fact]
+    public async Task A_credit_stands_on_what_its_source_is_worth()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(Rukia);
+        async Task<JsonNode> AnnualAsync() => await rukia.GetAsync($"/api/returns/{Annual}");
+
+        // Nothing of the year has been sent or paid: all of it is claimed, none of it is safe.
+        var annual = await AnnualAsync();
+        var third = Tie(annual, "balance.quarterly-paid")["sources"]!.AsArray()[2]!;
+        Assert.Equal(("draft", "4800", "0", "0"), (third["stage"]!.GetValue<string>(), third["value"]!.GetValue<string>(), third["paid"]!.GetValue<string>(), third["safe"]!.GetValue<string>()));
+        Assert.Equal("0", Tie(annual, "balance.withheld-quarters")["safe"]!.GetValue<string>());
+        Assert.Null(Tie(annual, "balance.listed-payments")["safe"]);
+        Assert.Contains("4,800 is claimed, of which 0 is safe now", Assert.Single(Findings(annual, "balance.quarterly-paid:counts"))["message"]!.GetValue<string>());
+        Assert.Contains("2025 Q2, 15,500, draft", Assert.Single(Findings(annual, "balance.withheld-quarters:counts"))["message"]!.GetValue<string>());
+
+        // A part of it paid: due and paid are different amounts.
+        Pay(practice, "3000");
+        annual = await AnnualAsync();
+        Assert.Equal("3000", Tie(annual, "balance.quarterly-paid")["safe"]!.GetValue<string>());
+        Assert.Contains("4,800 due, 3,000 recorded as paid", Assert.Single(Findings(annual, "balance.quarterly-paid:counts"))["message"]!.GetValue<string>());
+
+        // All of it paid, and more: no more counts than was due. The Desk knows at once.
+        var before = await WarningsAsync();
+        Pay(practice, "2500");
+        Assert.Equal(before - 1, await WarningsAsync());
+        annual = await AnnualAsync();
+        Assert.Equal("4800", Tie(annual, "balance.quarterly-paid")["safe"]!.GetValue<string>());
+        Assert.Empty(Findings(annual, "balance.quarterly-paid:counts"));
+
+        // The authority accepts the second quarter, and rejects the third: the first stays a draft.
+        foreach (var (id, stage) in new[] { (Quarter3 + 1, "accepted"), (Quarter3, "rejected") })
+        {
+            practice.Server.Services.GetRequiredService<Storage.PracticeDatabase>().Write(unit => Storage.Returns.SetStage(unit, id, stage));
+            practice.Server.Services.GetRequiredService<Ties>().LookAgain(id);
+        }
+
+        var warning = Assert.Single(Findings(await AnnualAsync(), "balance.withheld-quarters:counts"))["message"]!.GetValue<string>();
+        Assert.Contains("44,500 is claimed, of which 15,500 is safe now", warning);
+        Assert.Contains("2025 Q3, 15,000, rejected", warning);
+        Assert.DoesNotContain("Q2", warning);
+
+        // Who claims no more than what is safe is not warned.
+        await rukia.EditAsync(Annual, ("balance.withheld-quarters", null, "15500"));
+        Assert.Empty(Findings(await AnnualAsync(), "balance.withheld-quarters:counts"));
+
+        async Task<long> WarningsAsync() => (await rukia.GetAsync("/api/desk?list=all&search=liwayway"))["items"]!.AsArray()
+            .Single(i => i!["id"]!.GetValue<long>() == Annual)!["warnings"]!.GetValue<long>();
+    }
+
+    /// <summary>Records a payment towards the third quarter, which takes a filed return, as the bank's confirmation comes in.</summary>
+    private static void Pay(Practice practice, string amount)
+    {
+        practice.Server.Services.GetRequiredService<Storage.PracticeDatabase>().Write(unit => Storage.Payments.Add(unit, new Storage.PaymentRecord
+        {
+            ReturnId = Quarter3, PaidOn = "2026-06-17", Amount = amount, Reference = $"slip {amount}", NotedBy = "Rukia", NotedAt = "2026-06-18T09:00:00Z",
+        }));
+        practice.Server.Services.GetRequiredService<Ties>().LookAgain(Quarter3);
+    }
+
+    [Fact]
     public async Task What_is_typed_over_a_tie_stays_is_flagged_and_can_be_taken_back()
     {
         await using var practice = await Practice.StartAsync();

@@ -242,8 +242,13 @@ public abstract class Definition
     private static Message MissingMessage(Line line) =>
         line.MissingMessage is { } message ? message
         : line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."
-        : line.PracticeParticular is not null ? $"{line.Label} is missing; type it, or keep it once on the Practice page for every return."
-        : $"{line.Label} is missing.";
+        : line.PracticeParticular is not null ? $"Enter ‘{line.Label}’, or keep it once on the Practice page for every return."
+        : line.Kind switch
+        {
+            LineKind.Answer => $"Answer ‘{line.Label}’.",
+            LineKind.Choice or LineKind.Row => $"Choose ‘{line.Label}’.",
+            _ => $"Enter ‘{line.Label}’.",
+        };
 
     internal int ScalarSlots { get; private set; }
 

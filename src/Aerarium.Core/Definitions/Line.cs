@@ -210,6 +210,9 @@ public sealed class Line
     /// <summary>By how much it may differ from what it is tied to before that is an error; null when a difference is only worth a warning.</summary>
     public decimal? TieTolerance { get; internal set; }
 
+    /// <summary>When what it is tied to counts as a credit; null for what is no credit.</summary>
+    public CreditCounts? Counts { get; internal set; }
+
     /// <summary>Whether the law leaves the choice to the taxpayer, so that all of them are computed side by side.</summary>
     public bool IsElective { get; internal set; }
 

@@ -166,6 +166,13 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>A credit that stands on what it is tied to: it counts once the authority has accepted that return, or once that is paid.</summary>
+    public static AmountLine CountsOnce(this AmountLine formula, CreditCounts counts)
+    {
+        formula.Line.Counts = counts;
+        return formula;
+    }
+
     /// <summary>Says that what is entered belongs to one year only.</summary>
     public static T OfOneYear<T>(this T formula)
         where T : ILineFormula

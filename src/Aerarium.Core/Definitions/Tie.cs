@@ -84,6 +84,16 @@ public sealed record TiedColumn(string Column, params IReadOnlyList<string> From
 /// <param name="YearIn">The column here that takes the year of the other return.</param>
 public sealed record TiedSingle(string Line, string AmountIn, string YearIn);
 
+/// <summary>What makes an amount that another return gives worth what it says.</summary>
+public enum CreditCounts
+{
+    /// <summary>The authority has accepted that return.</summary>
+    WhenAccepted,
+
+    /// <summary>It has been paid.</summary>
+    WhenPaid,
+}
+
 /// <summary>The period of a year that a return covers.</summary>
 public static class Periods
 {

@@ -30,6 +30,9 @@ public sealed record Alternative(string Code, string Label, bool Chosen, IReadOn
 /// <param name="Choices">Its choices, in the order of the list.</param>
 public sealed record Election(Line Line, IReadOnlyList<Alternative> Choices)
 {
+    /// <summary>Whether any key figure, or the number of returns, depends on the choice; a table of equal columns advises nothing.</summary>
+    public bool Matters => Choices.Any(c => c.Returns.Count != Choices[0].Returns.Count || !c.Outcome.Select(o => o.Amount).SequenceEqual(Choices[0].Outcome.Select(o => o.Amount)));
+
     /// <summary>What the return has now; null while nothing is chosen.</summary>
     public Alternative? Chosen => Choices.FirstOrDefault(c => c.Chosen);
 
@@ -66,11 +69,11 @@ public sealed record NextIncome(Line Line, IReadOnlyList<CostOfMore> Points)
 /// <summary>Choices computed side by side, by computing the whole return with each. Nothing of the return is changed.</summary>
 public static class Alternatives
 {
-    /// <summary>Every elective line that applies to a return, with its choices.</summary>
+    /// <summary>Every elective line that applies to a return and on which a key figure depends, with its choices.</summary>
     public static IReadOnlyList<Election> Of(Evaluation now, DateOnly today) =>
     [
         .. now.Definition.Lines.Where(l => l.IsElective && now.IsOpen(l) && (!l.JoinsColumns || Columns.AnyParallel(now.Entries, now.Definition)))
-            .Select(line => new Election(line, [.. CodesOf(line).Select(c => With(now, today, line, c))])),
+            .Select(line => new Election(line, [.. CodesOf(line).Select(c => With(now, today, line, c))])).Where(e => e.Matters),
     ];
 
     /// <summary>What the next income costs, for every line on which more income may come.</summary>

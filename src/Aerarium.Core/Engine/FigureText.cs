@@ -31,6 +31,11 @@ internal static class FigureText
                 "line", line.Key, line.Kind, line.Formula, line.OpenWhen, line.RequiredWhen, line.Least, line.Most, line.MayBeNegative, line.WholeUnits, line.OfOneYear,
                 line.IsElective, line.JoinsColumns, line.CountsAttachments, line.TieTolerance, line.Identifier, line.Target, line.Overrides,
                 line.ClientParticular, line.PracticeParticular);
+            if (line.Counts is { } counts)
+            {
+                Record("counts", counts);
+            }
+
             if (line.Kind is LineKind.Number)
             {
                 Record("places", line.Decimals);

@@ -179,8 +179,8 @@ internal static class PeopleEndpoints
             Acts.Add(unit, caller.Act("person", now) with
             {
                 Line = before.Name,
-                Before = $"{before.Roles}{(before.Active == 1 ? "" : ", signed off")}",
-                After = $"{string.Join(',', asked.Roles.Order())}{(asked.Active ? "" : ", signed off")}{(teams.Count > 0 ? $", teams {string.Join(", ", teams)}" : "")}",
+                Before = $"{before.Roles}{(before.Active == 1 ? "" : ", deactivated")}",
+                After = $"{string.Join(',', asked.Roles.Order())}{(asked.Active ? "" : ", deactivated")}{(teams.Count > 0 ? $", teams {string.Join(", ", teams)}" : "")}",
             });
         });
         live.Cut(person);

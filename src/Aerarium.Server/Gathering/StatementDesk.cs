@@ -278,7 +278,7 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
             var box = kind.Boxes.First(b => b.Column == column).Name;
             if (!boxes.ContainsKey(box) && problems.All(p => p.Field != box))
             {
-                problems.Add(new FieldProblem(box, $"{lines[box].Label} is missing."));
+                problems.Add(new FieldProblem(box, $"Enter ‘{lines[box].Label}’."));
             }
         }
 

@@ -45,7 +45,7 @@ public sealed record ChargeView(string Label, string Amount, string Law, string 
 public sealed record PaymentInput(string? PaidOn, string? Amount, string? Reference);
 
 /// <summary>Notes payments towards filed returns, and what is left to pay.</summary>
-public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
+public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, Ties ties, TimeProvider clock)
 {
     private const int LongestText = 60;
 
@@ -60,7 +60,7 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
 
     /// <summary>Notes a payment.</summary>
     /// <exception cref="PlainProblem">The day or amount cannot be read, or the slip is noted already.</exception>
-    public PaymentsView Note(long id, PaymentInput typed, Caller caller) => database.Write(unit =>
+    public PaymentsView Note(long id, PaymentInput typed, Caller caller) => Changed(id, unit =>
     {
         var record = Find(unit, id);
         if (!EntryReader.TryDate(EntryReader.Clean(typed.PaidOn), out var day) || day > clock.Today())
@@ -100,7 +100,7 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
     });
 
     /// <summary>Removes a payment noted by mistake.</summary>
-    public PaymentsView Remove(long id, long payment, Caller caller) => database.Write(unit =>
+    public PaymentsView Remove(long id, long payment, Caller caller) => Changed(id, unit =>
     {
         var record = Find(unit, id);
         var found = Payments.Of(unit, id).FirstOrDefault(p => p.Id == payment) ?? throw PlainProblem.NotFound("This payment");
@@ -109,6 +109,17 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
         KeepUnpaid(unit, id);
         return View(unit, id);
     });
+
+    /// <summary>What was paid towards a return and those it amends or is amended by.</summary>
+    internal static decimal PaidTowards(Unit unit, ReturnRecord record) => OfYear(unit, record).Sum(Amount);
+
+    /// <summary>Changes payments; what is claimed elsewhere because of them is looked at anew.</summary>
+    private PaymentsView Changed(long id, Func<Unit, PaymentsView> change)
+    {
+        var view = database.Write(change);
+        ties.LookAgain(id);
+        return view;
+    }
 
     /// <summary>Keeps what is left to pay, for lists: of the latest filed return of the year; those it amends owe nothing themselves.</summary>
     public static void KeepUnpaid(Unit unit, long id)

@@ -20,7 +20,7 @@ public sealed record TakenLine(string Line, string? Row, string Label, string? V
 /// <param name="FromReturn">The return it was taken from.</param>
 /// <param name="Taken">Taken and not typed over since.</param>
 /// <param name="ToLookAt">Of those, what may have changed: answers, choices, dates.</param>
-/// <param name="Left">Amounts and what is gone from the rules: last year's are shown in the Margin, this year's are entered.</param>
+/// <param name="Left">Amounts and what is no longer in the law: last year's are shown in the Margin, this year's are entered.</param>
 public sealed record TakeOverReport(
     string From, long FromReturn, IReadOnlyList<TakenLine> Taken, IReadOnlyList<TakenLine> ToLookAt, IReadOnlyList<TakenLine> Left);
 

@@ -120,7 +120,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
 
             foreach (var missing in Entered(section).Where(l => l.RequiredWhen is Core.Formulas.Always && read.All(r => r.Item1 != l) && problems.Skip(before).All(p => p.Column != l.Label)))
             {
-                problems.Add(new ImportRemark(number, missing.Label, null, $"{missing.Label} is missing."));
+                problems.Add(new ImportRemark(number, missing.Label, null, $"Enter ‘{missing.Label}’."));
             }
 
             if (problems.Count == before)

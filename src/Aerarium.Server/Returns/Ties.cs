@@ -13,14 +13,18 @@ namespace Aerarium.Server.Returns;
 /// <param name="Line">Its line.</param>
 /// <param name="Label">Label of that line.</param>
 /// <param name="Value">What stands there now.</param>
-public sealed record TieSourceView(long ReturnId, string Title, string Line, string Label, string? Value);
+/// <param name="Stage">How far that return has come, in words.</param>
+/// <param name="Paid">What has been recorded as paid towards it, where the amount counts once it is paid; otherwise null.</param>
+/// <param name="Safe">How much of the value counts already; null for what is no credit.</param>
+public sealed record TieSourceView(long ReturnId, string Title, string Line, string Label, string? Value, string Stage, string? Paid, string? Safe);
 
 /// <summary>What other returns say for a line of this one.</summary>
 /// <param name="Line">The line.</param>
 /// <param name="Value">The sum of the sources, or the first of them for what is no amount; null when none is there.</param>
 /// <param name="Sources">The sources that are there.</param>
 /// <param name="Missing">The returns that are not there, in words.</param>
-public sealed record TieView(string Line, string? Value, IReadOnlyList<TieSourceView> Sources, IReadOnlyList<string> Missing)
+/// <param name="Safe">How much of the value counts already, being accepted or paid; null for what is no credit.</param>
+public sealed record TieView(string Line, string? Value, IReadOnlyList<TieSourceView> Sources, IReadOnlyList<string> Missing, string? Safe)
 {
     /// <summary>What the value was taken from, in words.</summary>
     internal string Words => string.Join(", ", Sources.Select(s => s.Title).Distinct());
@@ -38,7 +42,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
     /// <summary>Reads it; <paramref name="open"/> opens another return in the same unit of work.</summary>
     public static TieState Of(Unit unit, ReturnRecord record, Definition definition, Func<ReturnRecord, Workspace> open)
     {
-        var found = new Dictionary<TiedReturn, List<Workspace>>();
+        var found = new Dictionary<TiedReturn, List<Source>>();
         if (definition.TiedReturns.Count == 0)
         {
             return None;
@@ -49,7 +53,8 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             found[tied] =
             [
                 .. Relatives.Of(unit, record.ClientId, tied.Relation)
-                    .Select(client => Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period)).OfType<ReturnRecord>().Select(open),
+                    .Select(client => Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period)).OfType<ReturnRecord>()
+                    .Select(source => new Source(source, open(source), Paying.PaymentDesk.PaidTowards(unit, source))),
             ];
         }
 
@@ -58,7 +63,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             [
                 .. definition.Tables.Where(t => t.RowTie is not null && found[t.RowTie.Return].Count > 0).Select(table =>
                 {
-                    var sources = found[table.RowTie!.Return];
+                    var sources = found[table.RowTie!.Return].ConvertAll(s => s.There);
                     return new TiedRows(table, string.Join(", ", sources.Select(Title).Distinct()), [.. sources.SelectMany(source => RowsOf(table.RowTie, source))]);
                 }),
             ]);
@@ -76,12 +81,38 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             }
 
             var here = workspace.Evaluation.Value(line);
+            if (Unsafe(line, tie, here) is { } message)
+            {
+                var id = $"{line.Key}:counts";
+                yield return new FindingView(id, Severity.Warning, message, [line.Key], null, null, line.Form.Key, acceptance(id, message));
+            }
+
             if (Message(line, tie, here) is { } found)
             {
                 var id = $"{line.Key}:tie";
                 yield return new FindingView(id, found.Severity, found.Message, [line.Key], null, null, line.Form.Key, acceptance(id, found.Message));
             }
         }
+    }
+
+    /// <summary>Another return as it stands: its record of this moment, what it computes, and what was paid towards it.</summary>
+    private sealed record Source(ReturnRecord Record, Workspace There, decimal Paid);
+
+    /// <summary>What is claimed beyond what counts already, in words; null when all of it counts.</summary>
+    private static string? Unsafe(Line line, TieView tie, string? here)
+    {
+        if (tie.Safe is null || Number(here) <= Number(tie.Safe))
+        {
+            return null;
+        }
+
+        var open = tie.Sources.Where(s => Number(s.Safe) < Number(s.Value)).ToList();
+        var standing = string.Join("; ", open.Select(s => line.Counts is CreditCounts.WhenPaid
+            ? $"{s.Title}, {Shown(line, s.Value)} due, {Shown(line, s.Paid)} recorded as paid"
+            : $"{s.Title}, {Shown(line, s.Value)}, {s.Stage}"));
+        return $"{line.Label}: {Shown(line, here)} is claimed, of which {Figures.Money(Number(tie.Safe))} is safe now. "
+            + (line.Counts is CreditCounts.WhenPaid ? "Not paid, or not recorded as paid: " : "Not accepted by the authority: ")
+            + $"{standing}.";
     }
 
     private static (Severity Severity, string Message)? Message(Line line, TieView tie, string? here)
@@ -114,12 +145,27 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
     private static IEnumerable<EntryRow> RowsOf(RowTie tie, Workspace source) => tie.RowsFrom(source.Evaluation)
         .Select(row => tie.Return.Relation is null ? row : row with { Id = $"{row.Id}-{source.Record.ClientId}" });
 
-    private static TieView View(Line line, ReturnRecord record, Dictionary<TiedReturn, List<Workspace>> found)
+    private static TieView View(Line line, ReturnRecord record, Dictionary<TiedReturn, List<Source>> found)
     {
         var sources = line.Ties.SelectMany(t => found[t.Return].Select(source =>
         {
-            var from = source.Definition.LineOf(t.Line);
-            return new TieSourceView(source.Record.Id, Title(source), from.Key, from.Label, source.Evaluation.Value(from));
+            var from = source.There.Definition.LineOf(t.Line);
+            var value = source.There.Evaluation.Value(from);
+            var counted = line.Counts switch
+            {
+                CreditCounts.WhenAccepted => source.Record.Stage == Stage.Accepted ? Number(value) : 0,
+                CreditCounts.WhenPaid => Math.Max(0, Math.Min(source.Paid, Number(value))),
+                _ => (decimal?)null,
+            };
+            return new TieSourceView(
+                source.Record.Id,
+                Title(source.There),
+                from.Key,
+                from.Label,
+                value,
+                StageInWords(source.Record.Stage),
+                line.Counts is CreditCounts.WhenPaid ? Figures.Canonical(source.Paid) : null,
+                counted is { } safe ? Figures.Canonical(safe) : null);
         })).ToList();
         var value = sources.Select(s => s.Value).OfType<string>().ToList() is not { Count: > 0 } given ? null
             : line.IsNumber ? Figures.Canonical(given.Sum(Number)) : given[0];
@@ -127,8 +173,17 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             line.Key,
             value,
             sources,
-            [.. line.Ties.Where(t => found[t.Return].Count == 0).Select(t => $"{Catalogue.TypeOf(t.Return.Definition).Title} {Periods.InWords(record.Year - t.Return.YearsBack, t.Return.Period)}").Distinct()]);
+            [.. line.Ties.Where(t => found[t.Return].Count == 0).Select(t => $"{Catalogue.TypeOf(t.Return.Definition).Title} {Periods.InWords(record.Year - t.Return.YearsBack, t.Return.Period)}").Distinct()],
+            line.Counts is null || sources.Count == 0 ? null : Figures.Canonical(sources.Sum(s => Number(s.Safe))));
     }
+
+    private static string StageInWords(string stage) => stage switch
+    {
+        Stage.Open => "draft",
+        Stage.Waiting => "waiting for approval",
+        Stage.Sent => "sent, not answered yet",
+        _ => stage,
+    };
 
     private static string Title(Workspace source) => $"{source.Definition.Title} {source.InWords}";
 }
@@ -203,6 +258,15 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         }
 
         return results;
+    }
+
+    /// <summary>Looks anew at the returns that follow another, whose stage or payments have changed.</summary>
+    public void LookAgain(long returnId)
+    {
+        foreach (var dependent in database.Read(unit => Storage.Returns.Find(unit, returnId) is { } record ? DependentsOf(unit, record, null) : []))
+        {
+            workbench.Refresh(dependent.Id);
+        }
     }
 
     /// <summary>The returns tied to another by any of some lines; by any line at all where none are named.</summary>

@@ -20,6 +20,7 @@ public sealed record RejectionReason(string Code, string Message, string? Line, 
 public sealed class SendingDesk(
     PracticeDatabase database,
     Workbench workbench,
+    Ties ties,
     EReturnBuilding building,
     AuthorityClient authority,
     AuthorityConsent consent,
@@ -264,6 +265,7 @@ public sealed class SendingDesk(
         });
         database.Faults.Reach(FaultPoints.AfterAnswer);
         workbench.Forget(sending.ReturnId);
+        ties.LookAgain(sending.ReturnId);
     }
 
     /// <summary>Reasons of a rejection with the lines they belong to.</summary>

@@ -353,7 +353,7 @@ onBeforeUnmount(() => resized?.disconnect())
     <label class="small secondary"><input v-model="onlyFound" type="checkbox" /> only with findings</label>
     <span class="small secondary count" role="status"
       >{{ rows.length === all.length ? '' : `${rows.length} of ` }}{{ plural(all.length, table.rowLabel)
-      }}{{ chosen ? `, chosen: ${chosen}` : '' }}</span
+      }}{{ chosen ? `, selected: ${chosen}` : '' }}</span
     >
     <GridFiles :section="section" />
   </div>
@@ -418,7 +418,7 @@ onBeforeUnmount(() => resized?.disconnect())
     <button v-if="!store.locked && rows.length" type="button" class="link" @click="removeRows">
       Remove {{ block.bottom > block.top ? `${block.bottom - block.top + 1} rows` : 'row' }}
     </button>
-    <span v-if="!rows.length" class="faint small">{{ all.length ? 'No row has these words.' : 'None so far.' }}</span>
+    <span v-if="!rows.length" class="faint small">{{ all.length ? 'No row has these words.' : 'None yet.' }}</span>
     <span v-else class="faint small keys"
       >type to change, <kbd>Ctrl D</kbd> fill down, <kbd>Ctrl V</kbd> paste a block, <kbd>Ctrl -</kbd> remove</span
     >

@@ -54,7 +54,7 @@ function onKey(event: KeyboardEvent) {
     <button v-if="!store.locked" type="button" class="link add" @click="store.addRow(section)">
       Add {{ section.table!.rowLabel }}
     </button>
-    <span v-if="!pages.length" class="faint small">None so far.</span>
+    <span v-if="!pages.length" class="faint small">None yet.</span>
   </div>
   <div
     v-if="shown"

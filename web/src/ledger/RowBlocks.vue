@@ -47,7 +47,7 @@ function onRowKey(event: KeyboardEvent, row: string) {
     <button v-if="!store.locked" type="button" class="link" @click="store.addRow(section, undefined, true, page)">
       Add {{ section.table!.rowLabel }}
     </button>
-    <span v-if="!rows.length" class="faint small">None so far.</span>
+    <span v-if="!rows.length" class="faint small">None yet.</span>
   </div>
 </template>
 

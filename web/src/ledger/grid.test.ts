@@ -207,7 +207,7 @@ describe('a grid', () => {
       { key: 'ArrowDown', shiftKey: true },
       { key: 'ArrowDown', shiftKey: true },
     )
-    expect(wrapper.find('.count').text()).toContain('chosen: 123.75')
+    expect(wrapper.find('.count').text()).toContain('selected: 123.75')
     await keys(wrapper, { key: 'd', ctrlKey: true })
     expect(store.setMany).toHaveBeenLastCalledWith([
       ['r1', columns[2], '100.50'],

@@ -1,16 +1,18 @@
 <script setup lang="ts">
+import { plural } from './format'
+
 defineProps<{ errors: number; warnings: number }>()
 </script>
 
 <template>
   <span class="badges">
-    <span v-if="errors" class="badge bad" :title="`${errors} errors`"
+    <span v-if="errors" class="badge bad" :title="plural(errors, 'error')"
       ><span aria-hidden="true">{{ errors }}</span
-      ><span class="sr-only">{{ errors }} errors</span></span
+      ><span class="sr-only">{{ plural(errors, 'error') }}</span></span
     >
-    <span v-if="warnings" class="badge warn" :title="`${warnings} warnings`"
+    <span v-if="warnings" class="badge warn" :title="plural(warnings, 'warning')"
       ><span aria-hidden="true">{{ warnings }}</span
-      ><span class="sr-only">{{ warnings }} warnings</span></span
+      ><span class="sr-only">{{ plural(warnings, 'warning') }}</span></span
     >
   </span>
 </template>

@@ -43,7 +43,7 @@ watch(
         await draw()
       } else image.value = URL.createObjectURL(await response.blob())
     } catch {
-      failure.value = 'This document cannot be shown; fetch it to look at it.'
+      failure.value = 'This document cannot be shown; download it to read it.'
     }
   },
   { immediate: true },
@@ -60,7 +60,7 @@ onBeforeUnmount(clear)
       <button v-if="page > 1" class="link" @click="page--">back</button>
       <button v-if="page < pages" class="link" @click="page++">on</button>
       <span v-else-if="!pages" class="secondary">{{ plural(document.pages ?? 0, 'page') }}</span>
-      <a :href="address()" :download="document.name">Fetch</a>
+      <a :href="address()" :download="document.name">Download</a>
     </figcaption>
     <p v-if="failure" class="banner warn">{{ failure }}</p>
     <img v-if="image" :src="image" :alt="document.name" />

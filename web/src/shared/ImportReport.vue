@@ -20,7 +20,7 @@ const emit = defineEmits<{ keep: ['all' | 'good'] }>()
       Add {{ plural(report.rows, what) }}
     </v-btn>
     <button v-else-if="report.good" class="link" :disabled="busy" @click="emit('keep', 'good')">
-      {{ report.good === 1 ? 'Add the good one only' : `Add the ${report.good} good ones only` }}
+      {{ report.good === 1 ? 'Add the valid row only' : `Add the ${report.good} valid rows only` }}
     </button>
   </p>
   <table v-if="report.problems.length || report.doubts.length" class="plain">

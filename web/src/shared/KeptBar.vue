@@ -55,7 +55,7 @@ onBeforeUnmount(() => {
       <button class="link" :disabled="busy" @click="save">Save the file</button>
       <button v-if="!file.unsaved" class="link" :disabled="busy" @click="close(false)">Close it</button>
       <button v-else-if="!dropping" class="link" @click="dropping = true">Close without saving</button>
-      <button v-else class="link unsaved" :disabled="busy" @click="close(true)">Drop the changes and close</button>
+      <button v-else class="link unsaved" :disabled="busy" @click="close(true)">Discard changes and close</button>
     </template>
     <span v-if="problem" class="unsaved" role="alert">{{ problem }}</span>
   </aside>

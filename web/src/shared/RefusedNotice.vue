@@ -17,7 +17,7 @@ const refused = computed(() => session.view?.refused ?? null)
       {{ moment(refused.lastAt) }} from {{ refused.lastFrom }}. If that was not you, change the password under
       <router-link to="/account">Your account</router-link>.
     </span>
-    <button class="link" :disabled="busy" @click="act(session.seenRefused)">Seen</button>
+    <button class="link" :disabled="busy" @click="act(session.seenRefused)">Dismiss</button>
   </p>
 </template>
 

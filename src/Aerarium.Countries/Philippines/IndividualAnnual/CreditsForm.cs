@@ -32,15 +32,15 @@ public sealed class CreditsForm : Form
         var prior = Entry("prior-excess", "Excess credit carried over from last year").InWholeUnits().From("last year's return");
         if (beside is null)
         {
-            prior.TiedTo(new TiedReturn(definition.Id, 1).Line("result.carried-over"));
+            prior.TiedTo(new TiedReturn(definition.Id, 1).Line("result.carried-over")).CountsOnce(CreditCounts.WhenAccepted);
         }
 
         var quarters = Entry("quarterly-paid", "Paid for the first three quarters").InWholeUnits().From("quarterly returns, bank confirmations").When(column.Business)
-            .TiedTo(OfQuarters("payable"));
+            .TiedTo(OfQuarters("payable")).CountsOnce(CreditCounts.WhenPaid);
         var withheldBefore = Entry("withheld-quarters", "Withheld by payers, quarters 1 to 3").InWholeUnits().From("certificates of tax withheld").When(column.Business)
-            .TiedTo(OfQuarters("withheld-quarter"));
+            .TiedTo(OfQuarters("withheld-quarter")).CountsOnce(CreditCounts.WhenAccepted);
         var withheldLast = Entry("withheld-last-quarter", "Withheld by payers, quarter 4").InWholeUnits().From("certificates of tax withheld").When(column.Business)
-            .TiedTo(List(4).Line("list.credit")).MustAgreeWithin(1);
+            .TiedTo(List(4).Line("list.credit")).MustAgreeWithin(1).CountsOnce(CreditCounts.WhenAccepted);
         var listed = Entry("listed-payments", "Income payments on the lists of tax withheld").InWholeUnits().From("lists of tax withheld").When(column.Business)
             .TiedTo([.. Enumerable.Range(1, 4).Select(q => List(q).Line("list.payments"))]);
         var employers = Line("withheld-employers", "Withheld by employers", compensation.Withheld);

@@ -24,13 +24,13 @@ public sealed class QuarterCreditsForm : Form
         var prior = Entry("prior-excess", "Excess credit carried over from last year").InWholeUnits().From("last year's return");
         if (beside is null)
         {
-            prior.TiedTo(new TiedReturn(IndividualAnnual.IndividualAnnualReturn.ReturnId, 1).Line("result.carried-over"));
+            prior.TiedTo(new TiedReturn(IndividualAnnual.IndividualAnnualReturn.ReturnId, 1).Line("result.carried-over")).CountsOnce(CreditCounts.WhenAccepted);
         }
 
-        var paidBefore = Entry("paid-before", "Paid for the quarters before").InWholeUnits().From("returns of the quarters before, bank confirmations").TiedTo(Before("payable"));
-        var withheldBefore = Entry("withheld-before", "Withheld by payers in the quarters before").InWholeUnits().From("lists of tax withheld").TiedTo(Before("withheld-quarter"));
+        var paidBefore = Entry("paid-before", "Paid for the quarters before").InWholeUnits().From("returns of the quarters before, bank confirmations").TiedTo(Before("payable")).CountsOnce(CreditCounts.WhenPaid);
+        var withheldBefore = Entry("withheld-before", "Withheld by payers in the quarters before").InWholeUnits().From("lists of tax withheld").TiedTo(Before("withheld-quarter")).CountsOnce(CreditCounts.WhenAccepted);
         var withheld = Entry("withheld-quarter", "Withheld by payers in this quarter").InWholeUnits().From("list of tax withheld")
-            .TiedTo(new TiedReturn(WithholdingCreditsReturn.ReturnId, 0, definition.Period, column.Relation).Line("list.credit")).MustAgreeWithin(1);
+            .TiedTo(new TiedReturn(WithholdingCreditsReturn.ReturnId, 0, definition.Period, column.Relation).Line("list.credit")).MustAgreeWithin(1).CountsOnce(CreditCounts.WhenAccepted);
         var foreign = Entry("foreign-credit", "Credit for foreign tax").InWholeUnits().From("foreign assessments").When(column.ForeignTax).Law("NIRC s. 34(C)");
         var earlier = Entry("paid-with-earlier", "Paid with the return that is amended").InWholeUnits().From("earlier return").When(taxpayer.Amended).RequiredWhen(taxpayer.Amended);
         var others = Repeating("other", "Other credits", "credit", row =>

@@ -59,7 +59,7 @@ const answer = (accept: boolean) =>
         <v-text-field v-model="remark" label="Remark; needed when something is not right" />
         <p class="acts">
           <v-btn type="submit" :disabled="busy || !name.trim()">Accept this return</v-btn>
-          <v-btn variant="outlined" :disabled="busy || !name.trim()" @click="answer(false)">It is not right</v-btn>
+          <v-btn variant="outlined" :disabled="busy || !name.trim()" @click="answer(false)">Something is wrong</v-btn>
         </p>
         <p class="small secondary">Your answer can be given once. The practice files the return only after that.</p>
       </form>

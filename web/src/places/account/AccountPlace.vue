@@ -47,7 +47,7 @@ const turnOn = () =>
     code.value = confirmed.value = ''
   })
 const renewRecovery = () =>
-  change('There are new recovery codes; the old ones are worth nothing.', async () => {
+  change('There are new recovery codes; the old ones no longer work.', async () => {
     const answer = await call(api.POST('/api/account/codes/recovery', { body: { password: confirmed.value } }))
     recovery.value = answer.codes
     confirmed.value = ''
@@ -94,7 +94,7 @@ const end = (id: number) =>
               <td class="program small" :title="item.program">{{ item.program }}</td>
               <td class="amount">
                 <span v-if="item.thisOne" class="secondary">this one</span>
-                <button v-else class="link" :disabled="busy" @click="end(item.id)">End it</button>
+                <button v-else class="link" :disabled="busy" @click="end(item.id)">End session</button>
               </td>
             </tr>
           </tbody>
@@ -119,7 +119,7 @@ const end = (id: number) =>
         <form v-if="view.codesOn" class="row" @submit.prevent="turnOff">
           <v-text-field
             v-model="confirmed"
-            label="Your present password"
+            label="Your current password"
             type="password"
             autocomplete="current-password"
           />
@@ -134,7 +134,7 @@ const end = (id: number) =>
             <v-text-field v-model="code" label="The code it shows" inputmode="numeric" autocomplete="one-time-code" />
             <v-text-field
               v-model="confirmed"
-              label="Your present password"
+              label="Your current password"
               type="password"
               autocomplete="current-password"
             />
@@ -149,7 +149,7 @@ const end = (id: number) =>
       <section>
         <div class="rule-head"><h2>Password</h2></div>
         <form class="row" @submit.prevent="changePassword">
-          <v-text-field v-model="present" label="Present password" type="password" autocomplete="current-password" />
+          <v-text-field v-model="present" label="Current password" type="password" autocomplete="current-password" />
           <v-text-field
             v-model="wanted"
             label="New password, at least 12 characters"

@@ -52,18 +52,16 @@ onMounted(async () => {
       <h1>Ledger of acts</h1>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <template v-if="acts.length">
-        <p v-if="!chain" class="secondary" role="status">Following the chain ...</p>
+        <p v-if="!chain" class="secondary" role="status">Checking the chain ...</p>
         <p v-else-if="chain.firstBroken == null" class="secondary" role="status">
           <template v-if="chain.atEnd">
             The chain is unbroken up to the last act, {{ amount(String(chain.acts)) }} acts.
           </template>
           <template v-else>
-            The chain is unbroken up to act {{ chain.followedTo }} of {{ chain.acts }}; the others are followed next.
+            The chain is unbroken up to act {{ chain.followedTo }} of {{ chain.acts }}; the rest is checked next.
           </template>
-          <template v-if="chain.wholeAt">
-            Followed whole, from the first act on, {{ moment(chain.wholeAt) }}.
-          </template>
-          <button class="link" @click="verify">{{ chain.atEnd ? 'Verify again' : 'Go on' }}</button>
+          <template v-if="chain.wholeAt"> Checked in full, from the first act, {{ moment(chain.wholeAt) }}. </template>
+          <button class="link" @click="verify">{{ chain.atEnd ? 'Verify again' : 'Continue' }}</button>
         </p>
         <p v-else class="banner bad" role="alert">
           The chain breaks at act {{ chain.firstBroken }}: it, or one before it, was altered outside the application.
@@ -88,7 +86,7 @@ onMounted(async () => {
                     ? 'Stopped before the end'
                     : verification.checks
                       ? 'Verified'
-                      : 'It ended before its time; the log of the server says why'
+                      : 'It stopped unexpectedly; see the log of the server'
                 }}, begun by {{ verification.by }} {{ moment(verification.startedAt) }}
               </span>
             </template>

@@ -37,7 +37,7 @@ const begin = () =>
   act(async () => {
     for (const key of Object.keys(problems)) delete problems[key]
     if (typed.passphrase !== typed.again) {
-      problems.again = 'The two are not the same.'
+      problems.again = 'The two passphrases differ.'
       return
     }
     const { identifier, name } = typed
@@ -58,7 +58,7 @@ const begin = () =>
   <section class="kept" aria-label="Kept by the client">
     <p>
       A client may ask that nothing is stored here. Such a client lives in one encrypted file that you open and save;
-      while it is open it is in the server’s memory only. Without the passphrase nobody can open it, we neither.
+      while it is open it is in the server’s memory only. Without the passphrase nobody can open it, not even we.
     </p>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <ul v-if="open.length" aria-label="Open files">
@@ -79,8 +79,8 @@ const begin = () =>
         <v-text-field v-model="passphrase" label="Passphrase" type="password" autocomplete="off" />
         <v-btn type="submit" :disabled="busy || !file || !passphrase">{{ busy ? 'Opening ...' : 'Open' }}</v-btn>
       </form>
-      <form aria-label="Begin a file" @submit.prevent="begin">
-        <h3>Begin a file</h3>
+      <form aria-label="Create a file" @submit.prevent="begin">
+        <h3>Create a file</h3>
         <v-select v-model="country" label="Country" :items="countries" item-title="name" item-value="code" />
         <v-text-field v-model="typed.identifier" :label="identifierLabel" :error-messages="problems.identifier" />
         <v-text-field v-model="typed.name" label="Official name" :error-messages="problems.name" />
@@ -98,7 +98,7 @@ const begin = () =>
           :error-messages="problems.again"
         />
         <v-btn type="submit" :disabled="busy || typed.passphrase.length < 12">{{
-          busy ? 'Beginning ...' : 'Begin'
+          busy ? 'Creating ...' : 'Begin'
         }}</v-btn>
       </form>
     </div>

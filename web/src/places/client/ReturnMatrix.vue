@@ -90,7 +90,7 @@ const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
       {{ asked.older.join(' and ') }} {{ asked.older.length === 1 ? 'has' : 'have' }} not been filed; older years come
       first, and penalties run on them.
       <button class="link" @click="open(asked.of, asked.roll, true)">Open {{ periodOf(asked.of) }} all the same</button>
-      <button class="link" @click="asked = null">Not yet</button>
+      <button class="link" @click="asked = null">Cancel</button>
     </p>
     <p v-if="!own.length" class="secondary">No return of companies of this country is covered yet.</p>
     <table v-else class="plain">

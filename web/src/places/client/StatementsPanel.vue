@@ -165,7 +165,7 @@ const boxesOf = (item: Schemas['StatementView']) =>
       </div>
       <div class="acts">
         <v-btn type="submit" :disabled="busy">Save statement</v-btn>
-        <button type="button" class="link" @click="editing = null">Leave it</button>
+        <button type="button" class="link" @click="editing = null">Cancel</button>
         <button v-if="editing !== 'new'" type="button" class="link" :disabled="busy" @click="remove(editing.id)">
           Remove it
         </button>

@@ -126,7 +126,7 @@ describe('the report of an import', () => {
     await all.get('button').trigger('click')
     expect(all.emitted('keep')).toEqual([['all']])
     const some = report({ good: 2, problems: [{ row: 2, column: 'Name', value: null, message: 'missing' }] })
-    expect(some.get('button').text()).toBe('Add the 2 good ones only')
+    expect(some.get('button').text()).toBe('Add the 2 valid rows only')
     await some.get('button').trigger('click')
     expect(some.emitted('keep')).toEqual([['good']])
     expect(

@@ -93,10 +93,10 @@ onBeforeUnmount(() => window.clearTimeout(timer))
           v-if="batch.act === 'export' && batch.state === 'done' && batch.done"
           :href="`/api/batches/${batch.id}/parcels.zip`"
           download
-          >Fetch {{ batch.done === 1 ? 'the Parcel' : `${batch.done} Parcels` }}</a
+          >Download {{ batch.done === 1 ? 'the Parcel' : `${batch.done} Parcels` }}</a
         >
         <button v-if="batch.state === 'running'" class="link" :disabled="busy" @click="stop">Stop</button>
-        <button v-else-if="batch.state === 'stopped'" class="link" :disabled="busy" @click="goOn">Go on</button>
+        <button v-else-if="batch.state === 'stopped'" class="link" :disabled="busy" @click="goOn">Continue</button>
         <span class="grow"></span>
         <button v-if="batch.state !== 'running'" class="link" @click="close">Close</button>
       </div>
@@ -108,12 +108,12 @@ onBeforeUnmount(() => window.clearTimeout(timer))
       </ul>
     </template>
     <div v-else-if="confirming" class="row">
-      <span>This files {{ count }} {{ count === 1 ? 'return' : 'returns' }}. It cannot be taken back.</span>
+      <span>This files {{ count }} {{ count === 1 ? 'return' : 'returns' }}. This cannot be undone.</span>
       <v-btn :disabled="busy" @click="start('send')">File them</v-btn>
-      <button class="link" @click="confirming = false">Not yet</button>
+      <button class="link" @click="confirming = false">Cancel</button>
     </div>
     <div v-else class="row">
-      <strong>{{ count }} chosen</strong>
+      <strong>{{ count }} selected</strong>
       <label v-if="total > chosen.length"
         ><input v-model="wholeList" type="checkbox" /> all {{ total }} of the list</label
       >
@@ -123,9 +123,9 @@ onBeforeUnmount(() => window.clearTimeout(timer))
       </select>
       <form @submit.prevent="start('tag', tag)">
         <input v-model="tag" aria-label="Tag" placeholder="Tag" maxlength="30" />
-        <button class="link" :disabled="!tag.trim() || busy">Put on</button>
+        <button class="link" :disabled="!tag.trim() || busy">Add tag</button>
         <button type="button" class="link" :disabled="!tag.trim() || busy" @click="start('untag', tag)">
-          Take off
+          Remove tag
         </button>
       </form>
       <button class="link" :disabled="busy" @click="start('recheck')">Check again</button>
@@ -134,7 +134,7 @@ onBeforeUnmount(() => window.clearTimeout(timer))
       <button v-if="session.mayApprove" class="link" :disabled="busy" @click="confirming = true">Send</button>
       <button class="link" :disabled="busy" @click="start('export')">Export Parcels</button>
       <span class="grow"></span>
-      <button class="link" @click="emit('clear')">Choose none</button>
+      <button class="link" @click="emit('clear')">Clear selection</button>
     </div>
   </aside>
 </template>

@@ -166,8 +166,8 @@ onBeforeUnmount(() => {
         <select v-model="question.order" aria-label="Order">
           <option v-for="item in orders" :key="item.value" :value="item.value">{{ item.title }}</option>
         </select>
-        <select v-model="question.holderId" aria-label="Holder">
-          <option :value="null">every holder</option>
+        <select v-model="question.holderId" aria-label="Assigned to">
+          <option :value="null">assigned to anyone</option>
           <option v-for="person in summary?.holders" :key="person.id" :value="person.id">{{ person.name }}</option>
         </select>
         <select v-model="question.year" aria-label="Year">
@@ -178,15 +178,15 @@ onBeforeUnmount(() => {
           <option :value="null">every tag</option>
           <option v-for="name in summary.tags" :key="name" :value="name">{{ name }}</option>
         </select>
-        <button v-if="cut" class="link" @click="show({ ...anything(), list: question.list })">Uncut</button>
+        <button v-if="cut" class="link" @click="show({ ...anything(), list: question.list })">Clear filters</button>
         <span v-for="kept in summary?.keptLists" :key="kept.name" class="kept">
           <button class="link" @click="show(kept.question)">{{ kept.name }}</button>
-          <button class="link drop" :aria-label="`Forget the list ${kept.name}`" @click="forget(kept.name)">
+          <button class="link drop" :aria-label="`Delete the list ${kept.name}`" @click="forget(kept.name)">
             &times;
           </button>
         </span>
         <form v-if="cut || question.order !== 'group'" @submit.prevent="keep">
-          <input v-model="keeping" maxlength="40" placeholder="Keep this list as ..." aria-label="Keep this list as" />
+          <input v-model="keeping" maxlength="40" placeholder="Save this list as ..." aria-label="Save this list as" />
           <button v-if="keeping.trim()" class="link">Keep</button>
         </form>
         <span class="grow"></span>
@@ -200,7 +200,7 @@ onBeforeUnmount(() => {
           <thead>
             <tr>
               <th v-if="session.mayPrepare" class="pick">
-                <input type="checkbox" aria-label="Choose every return shown" @change="toggleAll" />
+                <input type="checkbox" aria-label="Select every return shown" @change="toggleAll" />
               </th>
               <th>Client</th>
               <th>Return</th>
@@ -209,8 +209,8 @@ onBeforeUnmount(() => {
               <th class="amount">Due in</th>
               <th>Findings</th>
               <th class="amount">Balance</th>
-              <th>Holder</th>
-              <th>Next act</th>
+              <th>Assigned to</th>
+              <th>Next step</th>
             </tr>
           </thead>
           <tbody v-for="[group, list] in groups" :key="group">
@@ -231,7 +231,7 @@ onBeforeUnmount(() => {
                 <input
                   type="checkbox"
                   :checked="chosen.has(item.id)"
-                  :aria-label="`Choose ${item.client} ${periodOf(item)}`"
+                  :aria-label="`Select ${item.client} ${periodOf(item)}`"
                   @change="toggle(item)"
                 />
               </td>
@@ -244,8 +244,8 @@ onBeforeUnmount(() => {
               <td>
                 {{ item.title }}<template v-if="item.kind !== 'original'">, {{ item.kind }}</template>
               </td>
-              <td>{{ periodOf(item) }}</td>
-              <td>
+              <td class="whole">{{ periodOf(item) }}</td>
+              <td class="whole">
                 <span class="steps" aria-hidden="true"
                   ><i v-for="step in 5" :key="step" :class="tone(item, step)"></i
                 ></span>
@@ -267,7 +267,7 @@ onBeforeUnmount(() => {
                 {{ amount(item.balance) }}
                 <span v-if="item.unpaid !== '0'" class="small charges">unpaid {{ amount(item.unpaid) }}</span>
               </td>
-              <td class="secondary">{{ item.holder }}</td>
+              <td class="secondary whole">{{ item.holder }}</td>
               <td class="next" :class="{ done: item.stage === 'accepted' }">{{ item.nextAct }}</td>
             </tr>
           </tbody>
@@ -286,7 +286,7 @@ onBeforeUnmount(() => {
           @changed="refresh"
         />
         <footer class="keys secondary">
-          <kbd>j</kbd> <kbd>k</kbd> move <kbd>Enter</kbd> open <kbd>x</kbd> choose <kbd>/</kbd> filter
+          <kbd>j</kbd> <kbd>k</kbd> move <kbd>Enter</kbd> open <kbd>x</kbd> select <kbd>/</kbd> filter
           <kbd>?</kbd> keyboard
         </footer>
       </div>
@@ -407,6 +407,9 @@ th:first-child,
 td:first-child {
   padding-left: 18px !important;
 }
+.whole {
+  white-space: nowrap;
+}
 .pick {
   width: 40px;
 }
@@ -441,7 +444,7 @@ td:first-child {
   margin-right: 6px;
 }
 .steps i {
-  width: 12px;
+  width: 8px;
   height: 5px;
   background: var(--hairline);
 }

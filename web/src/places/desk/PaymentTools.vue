@@ -45,7 +45,7 @@ function match(event: Event) {
     <div class="tools">
       <form v-if="session.mayApprove" @submit.prevent="file">
         <label
-          >Pay {{ plural(chosen.length, 'chosen return') }} from account
+          >Pay {{ plural(chosen.length, 'selected return') }} from account
           <input v-model="typed.account" type="text" aria-label="Account debited"
         /></label>
         <label>on <input v-model="typed.on" type="date" aria-label="Day of payment" /></label>
@@ -60,7 +60,8 @@ function match(event: Event) {
     </div>
     <p v-if="made" class="small secondary" role="status">{{ made }}</p>
     <div v-if="report" class="small" role="status">
-      {{ plural(report.rows, 'row') }}: {{ plural(report.matched, 'payment') }} noted, {{ report.known }} known before.
+      {{ plural(report.rows, 'row') }}: {{ plural(report.matched, 'payment') }} recorded, {{ report.known }} known
+      before.
       <ul v-if="report.remarks.length">
         <li v-for="remark in report.remarks" :key="remark.row">
           Row {{ remark.row }}<template v-if="remark.value">, {{ remark.value }}</template

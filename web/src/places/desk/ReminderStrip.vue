@@ -34,7 +34,7 @@ onBeforeUnmount(() => window.removeEventListener('focus', look))
     @toggle="open = ($event.target as HTMLDetailsElement).open"
   >
     <summary>
-      <strong>To think of</strong> <span class="secondary">{{ reminders.length }}</span>
+      <strong>Reminders</strong> <span class="secondary">{{ reminders.length }}</span>
     </summary>
     <ul aria-label="Reminders">
       <li v-for="(item, index) in reminders" :key="index">

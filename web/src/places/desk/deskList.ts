@@ -29,7 +29,7 @@ export const orders = [
   { value: 'stage', title: 'by stage' },
   { value: 'findings', title: 'by findings' },
   { value: 'balance', title: 'by balance' },
-  { value: 'holder', title: 'by holder' },
+  { value: 'holder', title: 'by person assigned' },
 ]
 
 export const anything = (): Question => ({

@@ -57,7 +57,7 @@ const keep = () =>
         >
       </fieldset>
       <p v-if="session.mayManage" class="acts">
-        <v-btn type="submit" variant="outlined" :disabled="busy">Keep these rules</v-btn>
+        <v-btn type="submit" variant="outlined" :disabled="busy">Save these rules</v-btn>
         <span v-if="saved" class="small secondary" role="status">kept</span>
       </p>
     </form>

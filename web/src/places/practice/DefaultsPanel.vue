@@ -165,7 +165,7 @@ const save = () =>
           <v-btn v-if="!tried" type="submit" :disabled="busy">See what changes</v-btn>
           <template v-else>
             <v-btn :disabled="busy" @click="save">Save, and let {{ plural(tried.returns, 'return') }} follow</v-btn>
-            <button type="button" class="link" @click="tried = null">Not yet</button>
+            <button type="button" class="link" @click="tried = null">Cancel</button>
           </template>
           <span class="secondary" role="status">{{ saved }}</span>
         </div>

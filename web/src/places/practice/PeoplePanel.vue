@@ -86,9 +86,9 @@ const send = () =>
       <tbody v-for="person in view.people" :key="person.id">
         <tr :class="{ secondary: !person.active }">
           <td>
-            {{ person.name }}<template v-if="!person.active">, signed off</template>
+            {{ person.name }}<template v-if="!person.active">, deactivated</template>
             <span v-if="person.waitsUntil" class="small waits"
-              >too many wrong attempts, waits until {{ moment(person.waitsUntil) }}</span
+              >locked after too many wrong attempts, until {{ moment(person.waitsUntil) }}</span
             >
           </td>
           <td>{{ person.email }}</td>
@@ -123,7 +123,7 @@ const send = () =>
                 <button v-if="person.sessions.length" type="button" class="link" @click="endSessions">
                   End {{ person.sessions.length }} session(s)
                 </button>
-                <button v-if="person.waitsUntil" type="button" class="link" @click="letIn">Let in again now</button>
+                <button v-if="person.waitsUntil" type="button" class="link" @click="letIn">Unlock</button>
                 <button v-if="person.codesOn" type="button" class="link" @click="codesOff">
                   Turn one-time codes off
                 </button>

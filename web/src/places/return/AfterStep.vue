@@ -36,7 +36,7 @@ const amend = () =>
       <p v-if="!store.filed" class="secondary">This part begins when the return has been sent.</p>
       <template v-else>
         <section>
-          <div class="rule-head"><h2>Pay or be repaid</h2></div>
+          <div class="rule-head"><h2>Payment or refund</h2></div>
           <RefundPanel v-if="refund" />
           <PaymentsPanel v-else />
         </section>

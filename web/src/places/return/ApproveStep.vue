@@ -104,14 +104,14 @@ const said = (value: string | null | undefined, line: string) => lineText(store.
 
         <div v-if="view.stage === 'open' || view.stage === 'rejected'" class="acts">
           <p v-if="left" class="secondary">
-            {{ left }} left. <router-link :to="`/returns/${store.id}/review`">To Review</router-link>
+            {{ left }} left. <router-link :to="`/returns/${store.id}/review`">Go to Review</router-link>
           </p>
           <v-btn v-if="session.mayPrepare" :disabled="busy || !!left" @click="handOver">Hand over for approval</v-btn>
         </div>
         <div v-else-if="view.stage === 'waiting'" class="acts">
           <p v-if="remarks" class="secondary">
             {{ plural(remarks, 'remark') }} to be answered and settled first.
-            <router-link :to="`/returns/${store.id}/review`">To Review</router-link>
+            <router-link :to="`/returns/${store.id}/review`">Go to Review</router-link>
           </p>
           <p v-if="view.whyNotMe" class="secondary">{{ view.whyNotMe }}</p>
           <template v-else>

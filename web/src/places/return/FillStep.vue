@@ -18,7 +18,8 @@ const gathering = ref(false)
 const form = computed(() => {
   const forms = store.layout.forms
   if (props.scope) return forms[0]!
-  const wanted = forms.find((f) => f.key === route.params.form)
+  // Who comes from another return knows the line only.
+  const wanted = forms.find((f) => f.key === (route.params.form || store.formOf(String(route.query.line))?.key))
   return wanted ? store.pageOf(wanted) : store.pages.find((f) => f.key !== forms[0]!.key)!
 })
 const closed = computed(() => !store.isOpen(form.value) && !store.besideOf(form.value))
@@ -71,7 +72,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       <TakenOver v-if="scope" />
       <p v-if="closed" class="closed">
         {{ form.title }} does not apply. It applies if {{ form.when ?? form.sections[0]?.when }}.
-        <router-link :to="store.placeOf(store.layout.forms[0]!.key)">To Scope</router-link>
+        <router-link :to="store.placeOf(store.layout.forms[0]!.key)">Go to Scope</router-link>
       </p>
       <Page v-else :key="form.key" :form="form" />
       <section v-if="scope && store.layout.notCovered.length" class="not-covered" aria-label="Not covered">

@@ -57,7 +57,7 @@ onMounted(async () => {
     </template>
     <div class="rule-head">
       <h2>What the authority holds</h2>
-      <span class="faint small">never complete; tick each item off against the paper</span>
+      <span class="faint small">never complete; check each item against the original</span>
     </div>
     <p v-if="problem" class="banner bad" role="alert">
       {{ problem }} <button class="link" @click="ask">Try again</button>
@@ -67,11 +67,11 @@ onMounted(async () => {
       <p>Nothing is asked before the client has consented to it.</p>
       <label>Consent given by <input v-model="givenBy" aria-label="Consent given by" /></label>
       <label>on <input v-model="givenOn" placeholder="today" aria-label="Consent given on" /></label>
-      <v-btn type="submit" :disabled="busy || !givenBy.trim()">Note the consent and ask</v-btn>
+      <v-btn type="submit" :disabled="busy || !givenBy.trim()">Record the consent and ask</v-btn>
     </form>
     <template v-else-if="record">
       <p class="small secondary">
-        {{ record.consent!.givenBy }} consented on {{ day(record.consent!.givenOn) }}, noted by
+        {{ record.consent!.givenBy }} consented on {{ day(record.consent!.givenOn) }}, recorded by
         {{ record.consent!.notedBy }}. <button class="link" :disabled="busy" @click="withdraw">Withdrawn</button>
       </p>
       <p v-if="!held.length" class="secondary">It holds nothing for this page, taxpayer and year.</p>

@@ -75,8 +75,10 @@ const canTake = computed(() => chosen.value.length > 0 && !busy.value)
       </table>
       <label class="tick small">
         <input type="checkbox" :checked="!!item.tick" :disabled="busy" @change="tick(item)" />
-        <template v-if="item.tick">held against the paper by {{ item.tick.person }}, {{ day(item.tick.at) }}</template>
-        <template v-else>held against the paper</template>
+        <template v-if="item.tick"
+          >checked against the original by {{ item.tick.person }}, {{ day(item.tick.at) }}</template
+        >
+        <template v-else>checked against the original</template>
       </label>
     </template>
   </div>

@@ -47,11 +47,13 @@ function put(to: { amount: string; reason: string }) {
         placeholder="Reason, decision, date"
       />
       <button class="link" type="submit" :disabled="!typed.amount.trim() || !typed.reason.trim()">Override</button>
-      <button class="link" type="button" @click="editing = false">Leave it</button>
+      <button class="link" type="button" @click="editing = false">Cancel</button>
     </form>
     <p v-else-if="!store.locked" class="acts">
       <button class="link" @click="begin">{{ entered.amount ? 'Change' : 'Override with a reason' }}</button>
-      <button v-if="entered.amount" class="link" @click="put({ amount: '', reason: '' })">Back to the computed</button>
+      <button v-if="entered.amount" class="link" @click="put({ amount: '', reason: '' })">
+        Restore the computed amount
+      </button>
     </p>
   </section>
 </template>

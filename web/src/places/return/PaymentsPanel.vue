@@ -89,7 +89,7 @@ const remove = (payment: number) =>
       :return-id="store.id"
       day="Paid on"
       reference="Reference on the slip"
-      words="Note payment"
+      words="Record payment"
       @noted="advise"
     />
   </div>

@@ -56,7 +56,7 @@ const account = computed(() =>
       :return-id="store.id"
       day="Received on"
       reference="Reference of the bank"
-      words="Note it"
+      words="Record"
       @noted="(now) => (view = now)"
     />
   </div>

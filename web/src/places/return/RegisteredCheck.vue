@@ -35,7 +35,7 @@ const words: Record<string, string> = {
     </p>
     <div v-else class="banner warn">
       <p>
-        The authority has registered something else; put right whichever is wrong before filing.
+        The authority has registered something else; correct whichever is wrong before filing.
         <button v-if="!store.locked" class="link" :disabled="busy" @click="verify">Verify again</button>
       </p>
       <table class="plain small">
@@ -54,7 +54,7 @@ const words: Record<string, string> = {
           </tr>
         </tbody>
       </table>
-      <router-link class="small" :to="`/clients/${store.view.value.clientId}`">To the client’s page</router-link>
+      <router-link class="small" :to="`/clients/${store.view.value.clientId}`">Go to the client’s page</router-link>
     </div>
   </section>
 </template>

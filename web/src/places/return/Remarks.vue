@@ -35,12 +35,12 @@ const settle = () =>
 <template>
   <section aria-label="Remarks on this line">
     <p v-if="!thread.length" class="secondary">
-      Nothing was said about this line. A remark stays open until somebody settles it.
+      No remarks on this line. A remark stays open until somebody resolves it.
     </p>
     <div v-for="remark in thread" :key="remark.at" class="remark" :class="{ settled: remark.settledBy }">
       <span class="small secondary">{{ remark.person }}, {{ moment(remark.at) }}</span>
       <p>{{ remark.words }}</p>
-      <span v-if="remark.settledBy" class="small faint">settled by {{ remark.settledBy }}</span>
+      <span v-if="remark.settledBy" class="small faint">resolved by {{ remark.settledBy }}</span>
     </div>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <form v-if="session.mayPrepare" @submit.prevent="say">
@@ -54,7 +54,7 @@ const settle = () =>
       ></textarea>
       <p class="acts">
         <button class="link" type="submit" :disabled="busy || !words.trim()">{{ open ? 'Answer' : 'Remark' }}</button>
-        <button v-if="open" class="link" type="button" :disabled="busy" @click="settle">Settle</button>
+        <button v-if="open" class="link" type="button" :disabled="busy" @click="settle">Resolve</button>
       </p>
     </form>
   </section>

@@ -129,7 +129,7 @@ onBeforeUnmount(() => {
     <div v-if="failure" class="failure">
       <h1>Return</h1>
       <p>{{ failure }}</p>
-      <router-link to="/desk">To the Desk</router-link>
+      <router-link to="/desk">Back to the Desk</router-link>
     </div>
     <template v-else-if="store">
       <div class="steps">
@@ -155,7 +155,7 @@ onBeforeUnmount(() => {
           >waiting for approval; any change takes it back</span
         >
         <span v-else-if="store.filed" class="sealed">{{ store.stage.value }}; kept as filed</span>
-        <span v-else-if="store.locked" class="sealed">you look on; preparers change it</span>
+        <span v-else-if="store.locked" class="sealed">read only for you; preparers change it</span>
         <button
           v-if="session.mayPrepare"
           class="link remind-act"
@@ -166,7 +166,7 @@ onBeforeUnmount(() => {
         </button>
         <span v-if="filing && !store.filed" class="due" :class="{ late: filing.daysLeft < 0 }">
           due {{ day(filing.day)
-          }}<template v-if="filing.safeDay !== filing.day">, no working day: by {{ day(filing.safeDay) }}</template
+          }}<template v-if="filing.safeDay !== filing.day">, not a working day: by {{ day(filing.safeDay) }}</template
           >,
           <strong>{{ filing.daysLeft < 0 ? daysLeft(filing.daysLeft) : `in ${daysLeft(filing.daysLeft)}` }}</strong>
         </span>
@@ -178,8 +178,8 @@ onBeforeUnmount(() => {
       <div v-if="store.problem.value || store.undone.value" class="notice" role="alert">
         <span v-if="store.problem.value" class="banner bad">{{ store.problem.value }}</span>
         <span v-else class="banner"
-          >{{ store.undone.value }} <button class="link" @click="store.undo()">Bring it back</button>
-          <button class="link" @click="store.undone.value = ''">Leave it</button></span
+          >{{ store.undone.value }} <button class="link" @click="store.undo()">Undo</button>
+          <button class="link" @click="store.undone.value = ''">Dismiss</button></span
         >
       </div>
       <ProvideReturn :key="store.id" :store="store">

@@ -138,9 +138,7 @@ async function reopen(finding: Finding) {
       <AlternativesPanel v-else-if="view === 'alternatives'" />
       <template v-else-if="view === 'copy'">
         <p>
-          <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener"
-            >Open in a page of its own</a
-          >
+          <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener">Open in a new tab</a>
         </p>
         <iframe :src="`/api/returns/${store.id}/printed-copy.pdf`" title="Printed copy"></iframe>
       </template>

@@ -123,7 +123,7 @@ const words: Record<string, string> = {
             class="secondary"
           >
             The e-return is built from an approved return.
-            <router-link :to="`/returns/${store.id}/approve`">To Approve</router-link>
+            <router-link :to="`/returns/${store.id}/approve`">Go to Approve</router-link>
           </p>
         </div>
       </section>
@@ -145,10 +145,10 @@ const words: Record<string, string> = {
           <div v-else class="banner confirm">
             <span
               >This files {{ store.view.value.clientName }}'s {{ store.view.value.kind }} return for
-              {{ periodOf(store.view.value) }}. It cannot be taken back.</span
+              {{ periodOf(store.view.value) }}. This cannot be undone.</span
             >
             <v-btn :disabled="busy" @click="send">File it</v-btn>
-            <button class="link" @click="confirming = false">Not yet</button>
+            <button class="link" @click="confirming = false">Cancel</button>
           </div>
         </template>
         <div v-for="(sending, index) in view.sendings" :key="sending.createdAt" class="sending">
@@ -189,12 +189,11 @@ const words: Record<string, string> = {
             >
           </div>
           <p v-if="sending.silent" class="banner warn" role="status" data-silent>
-            Nothing has come back. Chase it: the same mail is sent again, and is the same filing however often it
-            arrives.
+            No answer has come. Resend the e-mail: it is the same e-mail, and the same filing however often it arrives.
           </p>
           <p v-if="index === 0 && (sending.state === 'queued' || sending.state === 'pending')" class="links">
             <button class="link" :disabled="busy" @click="chase">
-              {{ sending.channel === 'mail' ? 'Chase: send the same mail again' : 'Ask after it now' }}
+              {{ sending.channel === 'mail' ? 'Resend the e-mail' : 'Ask for the answer now' }}
             </button>
           </p>
         </div>

@@ -32,7 +32,7 @@ const told = (line: Schemas['TakenLine']) => lineText(store.lineOf(line.line), l
         <router-link v-if="store.lineOf(line.line)" :to="store.placeOfLine(line.line, line.row)">{{
           line.label
         }}</router-link>
-        <template v-else>{{ line.label }}, gone from the rules</template>
+        <template v-else>{{ line.label }}, no longer in the law</template>
         {{ ' ' }}<span class="secondary">{{ told(line) }}</span>
       </li>
     </ul>

@@ -27,7 +27,13 @@ const take = () => act(() => store.takeTied(props.tie.line))
         >{{ source.title }}: {{ source.label }}</router-link
       >
       <span class="amount">{{ shown(source.value) || 'blank' }}</span>
+      <span class="small" :class="source.safe != null && source.safe !== (source.value ?? '0') ? 'unsafe' : 'secondary'">{{
+        source.paid == null ? source.stage : `${source.stage}; ${shown(source.paid) || '0'} recorded as paid`
+      }}</span>
     </div>
+    <p v-if="tie.safe != null && tie.safe !== (tie.value ?? '0')" class="small">
+      Safe now: <span class="amount">{{ shown(tie.safe) || '0' }}</span>
+    </p>
     <p v-for="missing in tie.missing" :key="missing" class="faint small">There is no {{ missing }}.</p>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <button v-if="differs && !store.locked" class="link" :disabled="busy" @click="take">
@@ -46,6 +52,12 @@ const take = () => act(() => store.takeTied(props.tie.line))
   gap: 10px;
   padding: 4px 0;
   border-bottom: 1px solid var(--hairline);
+}
+.source .small {
+  grid-column: 1 / -1;
+}
+.unsafe {
+  color: var(--ochre);
 }
 .source .amount {
   white-space: normal;

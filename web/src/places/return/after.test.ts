@@ -161,7 +161,7 @@ describe('money', () => {
     Object.defineProperty(input.element, 'files', { value: [new File(['x'], 'statement.csv')] })
     await input.trigger('change')
     await flushPromises()
-    expect(wrapper.text()).toContain('3 rows: 1 payment noted, 1 known before.')
+    expect(wrapper.text()).toContain('3 rows: 1 payment recorded, 1 known before.')
     expect(wrapper.text()).toContain('Row 4, RF00: No return has this reference.')
     expect(wrapper.emitted('changed')).toHaveLength(1)
   })

@@ -68,7 +68,7 @@ describe('remarks on a line', () => {
   it('are said, answered and settled', async () => {
     const store = fake()
     const wrapper = open(Remarks, store, { spot })
-    expect(wrapper.text()).toContain('Nothing was said')
+    expect(wrapper.text()).toContain('No remarks on this line')
     await wrapper.get('textarea').setValue('Where is the receipt?')
     await wrapper.get('form').trigger('submit')
     await flushPromises()
@@ -84,7 +84,7 @@ describe('remarks on a line', () => {
 
   it('say who settled them, and take no empty one', () => {
     const wrapper = open(Remarks, fake({}, [remark('Checked?', 'Rukia')]), { spot })
-    expect(wrapper.get('.settled').text()).toContain('settled by Rukia')
+    expect(wrapper.get('.settled').text()).toContain('resolved by Rukia')
     expect(wrapper.find('button[type=button]').exists()).toBe(false)
     expect(wrapper.get('button[type=submit]').attributes('disabled')).toBeDefined()
   })
