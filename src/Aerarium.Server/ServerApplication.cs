@@ -52,6 +52,8 @@ public static class ServerApplication
             .MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
             .MinimumLevel.Override("System", Serilog.Events.LogEventLevel.Warning)
+            // That keys lie in the practice's private folder is said in docs/security.md, once, and not at every start.
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error)
             .WriteTo.Console());
         builder.WebHost.ConfigureKestrel(kestrel =>
         {

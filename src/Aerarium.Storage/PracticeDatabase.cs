@@ -244,6 +244,7 @@ public sealed class PracticeDatabase : IDisposable
         using var connection = new SqliteConnection(withoutReferences);
         connection.Open();
         connection.Execute("PRAGMA journal_mode = WAL;");
+        RequireKnown(connection);
         var result = DeployChanges.To
             .SqliteDatabase(withoutReferences)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), name => scripts?.Contains(name) ?? true)
@@ -260,6 +261,16 @@ public sealed class PracticeDatabase : IDisposable
         if (result.Scripts.Any() && connection.Query("PRAGMA foreign_key_check;").Any())
         {
             throw new InvalidOperationException("The practice's file refers to records that do not exist; restore a backup.");
+        }
+    }
+
+    /// <summary>A file that a later program has changed is not touched: what this one does not know of it could be lost.</summary>
+    private static void RequireKnown(SqliteConnection connection)
+    {
+        if (connection.ExecuteScalar<long>("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = 'SchemaVersions'") == 1
+            && connection.Query<string>("SELECT ScriptName FROM SchemaVersions").Except(Migrations).Any())
+        {
+            throw new InvalidOperationException("The practice's file was written by a newer version of Aerarium. Start that version, or restore a backup made before it.");
         }
     }
 

@@ -37,6 +37,33 @@ public class HostTests
     }
 
     [Fact]
+    public async Task A_file_of_a_newer_version_is_left_alone_and_told()
+    {
+        await using var practice = await Practice.PrepareAsync();
+        using (var connection = new SqliteConnection($"Data Source={practice.DatabaseFile};Pooling=False"))
+        {
+            connection.Execute("INSERT INTO SchemaVersions (ScriptName, Applied) VALUES ('Aerarium.Storage.Migrations.9999-later.sql', '2027-01-01')");
+        }
+
+        var refused = Assert.Throws<InvalidOperationException>(() => new PracticeDatabase(practice.DatabaseFile));
+        Assert.Contains("newer version of Aerarium", refused.Message);
+    }
+
+    [Fact]
+    public async Task A_taken_port_is_told_in_one_sentence_before_anything_is_built()
+    {
+        using var taken = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
+        taken.Start();
+        var port = ((IPEndPoint)taken.LocalEndpoint).Port;
+        using var process = System.Diagnostics.Process.Start(new System.Diagnostics.ProcessStartInfo(Path.Combine(ArchitectureTests.Root, "aerarium"), $"demo --port {port}") { RedirectStandardError = true, RedirectStandardOutput = true })!;
+        var said = await process.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken);
+        await process.WaitForExitAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(2, process.ExitCode);
+        Assert.Equal($"Port {port} is taken by another program; choose another with --port (it and the next one are used).\n", said);
+        Assert.Equal("", await process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
     public async Task A_second_server_on_the_same_folder_is_refused()
     {
         await using var practice = await Practice.StartAsync(demo: false);
