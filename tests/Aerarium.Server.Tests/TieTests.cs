@@ -110,7 +110,12 @@ public class TieTests
     {
         practice.Server.Services.GetRequiredService<Storage.PracticeDatabase>().Write(unit => Storage.Payments.Add(unit, new Storage.PaymentRecord
         {
-            ReturnId = Quarter3, PaidOn = "2026-06-17", Amount = amount, Reference = $"slip {amount}", NotedBy = "Rukia", NotedAt = "2026-06-18T09:00:00Z",
+            ReturnId = Quarter3,
+            PaidOn = "2026-06-17",
+            Amount = amount,
+            Reference = $"slip {amount}",
+            NotedBy = "Rukia",
+            NotedAt = "2026-06-18T09:00:00Z",
         }));
         practice.Server.Services.GetRequiredService<Ties>().LookAgain(Quarter3);
     }

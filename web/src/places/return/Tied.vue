@@ -27,9 +27,13 @@ const take = () => act(() => store.takeTied(props.tie.line))
         >{{ source.title }}: {{ source.label }}</router-link
       >
       <span class="amount">{{ shown(source.value) || 'blank' }}</span>
-      <span class="small" :class="source.safe != null && source.safe !== (source.value ?? '0') ? 'unsafe' : 'secondary'">{{
-        source.paid == null ? source.stage : `${source.stage}; ${shown(source.paid) || '0'} recorded as paid`
-      }}</span>
+      <span
+        class="small"
+        :class="source.safe != null && source.safe !== (source.value ?? '0') ? 'unsafe' : 'secondary'"
+        >{{
+          source.paid == null ? source.stage : `${source.stage}; ${shown(source.paid) || '0'} recorded as paid`
+        }}</span
+      >
     </div>
     <p v-if="tie.safe != null && tie.safe !== (tie.value ?? '0')" class="small">
       Safe now: <span class="amount">{{ shown(tie.safe) || '0' }}</span>
