@@ -68,7 +68,7 @@ public class SmallholdingTests
 
         var unnamed = Entries();
         unnamed.Rows["fields.crops"][2].Values.Remove("kind");
-        Assert.Contains(new Smallholding().Evaluate(unnamed, Today).Findings, f => f.Message.StartsWith("Lower, Crop 2: Enter ‘Crop’", StringComparison.Ordinal));
+        Assert.Contains(new Smallholding().Evaluate(unnamed, Today).Findings, f => f.Message.StartsWith("Lower, Crop 2: Choose ‘Crop’", StringComparison.Ordinal));
     }
 
     [Fact]

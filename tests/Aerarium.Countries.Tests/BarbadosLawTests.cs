@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
 using Aerarium.Countries.Barbados;
 using Aerarium.Countries.Barbados.Individual;
 using Aerarium.Countries.Barbados.Parameters;
@@ -437,5 +438,14 @@ public class BarbadosLawTests
         Assert.Equal(
             [new DateOnly(2022, 4, 29), new DateOnly(2023, 4, 27), new DateOnly(2026, 4, 30)],
             new[] { 2021, 2022, 2025 }.Select(year => Catalogue.Get(IndividualReturn.ReturnId, year).Deadlines[0].SafeDay));
+    }
+
+    /// <summary>A year is a number that is never grouped: not where it is refused, not in a message.</summary>
+    [Fact]
+    public void A_year_is_written_by_its_digits()
+    {
+        var reading = EntryReader.Read(Catalogue.Get("bb/individual", 2024).LineOf("business.losses.year"), "1901");
+        Assert.Equal("Year of the loss must be between 1994 and 2023; 1901 is too low.", reading.Problem);
+        Assert.Equal("2021", EntryReader.Read(Catalogue.Get("bb/individual", 2024).LineOf("business.losses.year"), "2,021").Value);
     }
 }

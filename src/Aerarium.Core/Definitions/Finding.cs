@@ -84,6 +84,7 @@ public sealed class Message
         {
             text.Append(part switch
             {
+                AmountLine { Line.IsYear: true } year => year.Line.Write(year.Evaluate(sheet)),
                 Amount amount => sheet.Numbers.Money(amount.Evaluate(sheet)),
                 DateFormula date => InWords(date.Evaluate(sheet)),
                 TextLine line => sheet.TextOf(line.Line) ?? "",

@@ -116,6 +116,13 @@ public sealed class Line
     /// <summary>True when it holds an amount or a number.</summary>
     public bool IsNumber => Kind is LineKind.Money or LineKind.Count or LineKind.Number;
 
+    /// <summary>True for a whole number that is a calendar year.</summary>
+    public bool IsYear { get; internal set; }
+
+    /// <summary>A number of this line as it is written: in the country's way, a year by its digits alone.</summary>
+    public string Write(decimal value) =>
+        IsYear ? value.ToString("0", System.Globalization.CultureInfo.InvariantCulture) : Form.Definition.Numbers.Write(value);
+
     /// <summary>Places after the decimal mark that a number is kept to: two for money, none for whole numbers.</summary>
     public int Decimals { get; internal set; }
 

@@ -19,6 +19,14 @@ public abstract class LineScope
     public AmountLine Count(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
         new(Declare(name, label, LineKind.Count, At(file, at)));
 
+    /// <summary>A calendar year that is entered; written without marks between its digits.</summary>
+    public AmountLine CalendarYear(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Count, At(file, at));
+        line.IsYear = true;
+        return new AmountLine(line);
+    }
+
     /// <summary>A number that is entered to so many places: hours, kilometres, an exchange rate, a rate in percent; its unit says which.</summary>
     public AmountLine Measure(string name, string label, int decimals, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
     {

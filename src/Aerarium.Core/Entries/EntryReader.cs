@@ -106,7 +106,7 @@ public static class EntryReader
 
         if (line.Kind == LineKind.Count && value != decimal.Truncate(value))
         {
-            return Reading.Refuse($"{line.Label}: {writing.Write(value)} is not a whole number; type it without decimals.");
+            return Reading.Refuse($"{line.Label}: {line.Write(value)} is not a whole number; type it without decimals.");
         }
 
         var rounds = line.WholeUnits && decimal.Truncate(value) != value;
@@ -135,8 +135,8 @@ public static class EntryReader
         {
             return Reading.Refuse(
                 line.Most is { } top
-                    ? $"{line.Label} must be between {writing.Write(least)} and {writing.Write(top)}; {writing.Write(value)} is too low."
-                    : $"{line.Label} cannot be less than {writing.Write(least)}.");
+                    ? $"{line.Label} must be between {line.Write(least)} and {line.Write(top)}; {line.Write(value)} is too low."
+                    : $"{line.Label} cannot be less than {line.Write(least)}.");
         }
 
         if (line.Least is null && !line.MayBeNegative && value < 0)
@@ -146,7 +146,7 @@ public static class EntryReader
 
         if (line.Most is { } most && value > most)
         {
-            return Reading.Refuse($"{line.Label} must be between {writing.Write(line.Least ?? 0)} and {writing.Write(most)}; {writing.Write(value)} is too high.");
+            return Reading.Refuse($"{line.Label} must be between {line.Write(line.Least ?? 0)} and {line.Write(most)}; {line.Write(value)} is too high.");
         }
 
         return Reading.Of(Figures.Canonical(value), rounds || Arithmetic.IsExpression(text) ? text : null);

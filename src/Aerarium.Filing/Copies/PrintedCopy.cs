@@ -243,7 +243,7 @@ public sealed class PrintedCopy
     private string Shown(Line line, int row, string value) => line.Kind switch
     {
         LineKind.Money => Money(_evaluation.Amount(line, row)),
-        LineKind.Count or LineKind.Number => $"{_evaluation.Definition.Numbers.Write(_evaluation.Amount(line, row))}{(line.Unit is null ? "" : $" {line.Unit}")}",
+        LineKind.Count or LineKind.Number => $"{line.Write(_evaluation.Amount(line, row))}{(line.Unit is null ? "" : $" {line.Unit}")}",
         LineKind.Choice => line.Choices!.First(c => c.Code == value).Label,
         LineKind.Date => DateOnly.ParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToString("d MMM yyyy", CultureInfo.InvariantCulture),
         LineKind.Row => _evaluation.RowName(line.Target!, _evaluation.Code(line, row) - 1),

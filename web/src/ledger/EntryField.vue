@@ -37,7 +37,7 @@ function begin(event: FocusEvent) {
   seen = store.revision.value
   const text = value.value?.expression ?? value.value?.value ?? ''
   if (draft.value) before = draft.value.typed
-  else if (numeric.value) before = value.value?.expression ?? editable(text)
+  else if (numeric.value && !props.line.isYear) before = value.value?.expression ?? editable(text)
   else before = props.line.kind === 'date' ? day(text) : text
   editing.value = before
   const input = event.target as HTMLInputElement

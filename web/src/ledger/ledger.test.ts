@@ -14,6 +14,7 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     number: '1.1',
     label: 'Line',
     kind,
+    isYear: false,
     computed: false,
     law: null,
     from: null,

@@ -59,6 +59,8 @@ describe('what a line holds', () => {
   it.each([
     [line('money'), '-1240000', '(1,240,000)'],
     [line('count'), '68', '68'],
+    [line('count'), '2024', '2,024'],
+    [{ ...(line('count') as object), isYear: true } as never, '2024', '2024'],
     [line('date'), '2026-06-18', '18 Jun 2026'],
     [line('identifier'), '30077001900000', '30077001900000'],
     [line('choice', [{ code: 'standard', label: 'Standard deduction' }]), 'standard', 'Standard deduction'],

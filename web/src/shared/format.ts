@@ -79,10 +79,11 @@ export const isNumber = (line: Pick<Schemas['LineLayout'], 'kind'>): boolean =>
 
 /** What a line holds, as it is read: an amount, a day, the name of a code. Without its line, by what it looks like. */
 export function lineText(
-  line: Pick<Schemas['LineLayout'], 'kind' | 'choices'> | undefined,
+  line: (Pick<Schemas['LineLayout'], 'kind' | 'choices'> & { isYear?: boolean }) | undefined,
   text: string | null | undefined,
 ): string {
   if (text == null) return ''
+  if (line?.isYear) return text
   if (line?.kind === 'number') return editable(text)
   if (line ? isNumber(line) : /^-?\d+(\.\d+)?$/.test(text)) return amount(text)
   if (line ? line.kind === 'date' : /^\d{4}-\d{2}-\d{2}$/.test(text)) return day(text)

@@ -70,7 +70,7 @@ public sealed class BusinessForm : Form
         // Which losses may be used, and how far, is unsure: the preparer enters what is used; what is left goes on year by year.
         var losses = Repeating("losses", "Losses of earlier years", "loss", row =>
         {
-            var of = row.Count("year", "Year of the loss").Between(year - 30, year - 1).Required();
+            var of = row.CalendarYear("year", "Year of the loss").Between(year - 30, year - 1).Required();
             row.NamedBy(of);
             var amount = row.Entry("amount", "Loss").From("earlier return").Required();
             var before = row.Entry("used-before", "of which used in earlier years").From("earlier return");

@@ -90,7 +90,7 @@ public sealed class DeductionsForm : Form
     {
         var losses = Repeating(LossesSection, "Losses of earlier years", "loss", row =>
         {
-            var year = row.Count("year", "Year it arose").Between(2009, law.Year - 1).From("return of that year").Required();
+            var year = row.CalendarYear("year", "Year it arose").Between(2009, law.Year - 1).From("return of that year").Required();
             row.NamedBy(year);
             var loss = row.Entry("loss", "Loss").InWholeUnits().From("return of that year").Required();
             var applied = row.Entry("applied", "Used in years before").InWholeUnits().From("returns since");

@@ -8,7 +8,7 @@ import Override from './Override.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
 import Remarks from './Remarks.vue'
 import Tied from './Tied.vue'
-import type { Line, Remark } from '../../return/returnStore'
+import type { Line, Remark, Tie } from '../../return/returnStore'
 
 const server = vi.hoisted(() => ({ posted: [] as [string, unknown][], payments: {} as object }))
 vi.mock('../../api/client', () => ({
@@ -95,9 +95,15 @@ describe('a tied line', () => {
     { code: 'standard', label: 'Standard deduction' },
     { code: 'itemised', label: 'Itemised deductions' },
   ]
-  const tied = (line: Partial<Line>, there: string | null, here: Record<string, string>) => {
-    const sources = [{ returnId: 3, title: 'Quarterly return', line: 'q.method', label: 'Method', value: there }]
-    const tie = { line: line.key!, value: there, sources, missing: [] }
+  const tied = (
+    line: Partial<Line>,
+    there: string | null,
+    here: Record<string, string>,
+    standing: Partial<Tie['sources'][number]> = {},
+  ) => {
+    const source = { returnId: 3, title: 'Quarterly return', line: 'q.method', label: 'Method', value: there }
+    const sources = [{ ...source, stage: 'draft', paid: null, safe: null, ...standing }]
+    const tie = { line: line.key!, value: there, sources, missing: [], safe: standing.safe ?? null }
     return mount(Tied, {
       props: { tie, line: line as Line },
       global: { provide: { return: fake(here) }, stubs: ['router-link'] },
@@ -105,6 +111,18 @@ describe('a tied line', () => {
   }
   const method = { key: 'method', kind: 'choice', choices } as Partial<Line>
   const sales = { key: 'sales', kind: 'money' } as Partial<Line>
+
+  it('says how far its source has come, what was paid, and what is safe now', () => {
+    const due = tied(sales, '4800', { sales: '4800' }, { stage: 'accepted', paid: '3000', safe: '3000' }).text()
+    expect(due).toContain('accepted; 3,000 recorded as paid')
+    expect(due).toContain('Safe now: 3,000')
+    const draft = tied(sales, '4800', { sales: '4800' }, { safe: '0' }).text()
+    expect(draft).toContain('draft')
+    expect(draft).not.toContain('paid')
+    expect(draft).toContain('Safe now: 0')
+    expect(tied(sales, '4800', { sales: '4800' }, { safe: '4800' }).text()).not.toContain('Safe now')
+    expect(tied(sales, '4800', { sales: '4800' }).text()).not.toContain('Safe now')
+  })
 
   it.each([
     [method, 'standard', { method: 'standard' }, 'Standard deduction', null],
