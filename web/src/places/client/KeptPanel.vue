@@ -98,7 +98,7 @@ const begin = () =>
           :error-messages="problems.again"
         />
         <v-btn type="submit" :disabled="busy || typed.passphrase.length < 12">{{
-          busy ? 'Creating ...' : 'Begin'
+          busy ? 'Creating ...' : 'Create'
         }}</v-btn>
       </form>
     </div>
