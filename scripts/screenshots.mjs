@@ -29,9 +29,10 @@ const rukia = await as('rukia@lanternreef.example', 'kelp-and-ledger')
 await shot(rukia, 'desk', '/desk')
 await shot(rukia, 'scope', '/returns/2/scope')
 await shot(rukia, 'fill', '/returns/2/fill/deductions?line=deductions.mortgage-interest')
-await shot(rukia, 'gathering', '/returns/5/fill/employment', () =>
-  rukia.getByRole('button', { name: /Take from/ }).click(),
-)
+await shot(rukia, 'gathering', '/returns/5/fill/employment', async () => {
+  await rukia.getByRole('button', { name: /Take from/ }).click()
+  await rukia.getByText('Asking the authority').waitFor({ state: 'hidden' })
+})
 await shot(rukia, 'review', '/returns/2/review')
 await shot(rukia, 'client', '/clients/1')
 const copy = Buffer.from(await (await rukia.request.get('/api/returns/1/printed-copy.pdf')).body())

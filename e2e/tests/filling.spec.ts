@@ -127,7 +127,7 @@ test('keyboard: Enter moves on, Escape restores, Alt+J visits findings, Ctrl+K g
   await expect(page.getByRole('option', { name: /Insurance relief/ }).first()).toBeVisible()
   await page.keyboard.press('Control+a')
   await page.keyboard.type('anual halvorsen kenya employee', { delay: 5 })
-  await expect(page.getByText('Nothing has these words.')).toBeVisible()
+  await expect(page.getByText('No matches.')).toBeVisible()
   await page.keyboard.press('Control+a')
   await page.keyboard.type('employee 2025 halvorsn njeri', { delay: 5 })
   await expect(page.getByRole('option', { name: /Njeri Halvorsen Oduya, 2025/ })).toBeVisible()

@@ -46,7 +46,7 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
         run.Whole("files that something refers to are there", unit => [.. Artefacts.Missing(unit).Select(sha256 => $"The file {sha256[..12]} is missing{UsedBy(unit, sha256)}.")]);
         run.Each("returns hold the entries of their last edit", Storage.Returns.All, EntriesHold);
         run.Each("returns have the figures that the rules give", Storage.Returns.All, FiguresHold);
-        run.Each("payments are those that were noted", Storage.Returns.All, PaymentsHold);
+        run.Each("payments are those that were recorded", Storage.Returns.All, PaymentsHold);
         run.Each("approvals are those the Ledger tells of", Approvals.Frozen, SignersHold);
         run.Each("frozen returns have the figures that the rules give", Approvals.Frozen, FrozenFiguresHold);
         run.Each("e-returns are what the frozen returns give, byte for byte", Approvals.Frozen, BuiltFilesHold);

@@ -48,13 +48,14 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             return None;
         }
 
+        var paid = definition.Lines.Where(l => l.Counts is CreditCounts.WhenPaid).SelectMany(l => l.Ties).Select(t => t.Return).ToHashSet();
         foreach (var tied in definition.TiedReturns)
         {
             found[tied] =
             [
                 .. Relatives.Of(unit, record.ClientId, tied.Relation)
                     .Select(client => Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period)).OfType<ReturnRecord>()
-                    .Select(source => new Source(source, open(source), Paying.PaymentDesk.PaidTowards(unit, source))),
+                    .Select(source => new Source(source, open(source), paid.Contains(tied) ? Paying.PaymentDesk.PaidTowards(unit, source) : 0)),
             ];
         }
 
@@ -95,7 +96,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
         }
     }
 
-    /// <summary>Another return as it stands: its record of this moment, what it computes, and what was paid towards it.</summary>
+    /// <summary>Another return as it stands: its record of this moment, what it computes, and what was paid towards it where that counts.</summary>
     private sealed record Source(ReturnRecord Record, Workspace There, decimal Paid);
 
     /// <summary>What is claimed beyond what counts already, in words; null when all of it counts.</summary>
@@ -110,7 +111,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
         var standing = string.Join("; ", open.Select(s => line.Counts is CreditCounts.WhenPaid
             ? $"{s.Title}, {Shown(line, s.Value)} due, {Shown(line, s.Paid)} recorded as paid"
             : $"{s.Title}, {Shown(line, s.Value)}, {s.Stage}"));
-        return $"{line.Label}: {Shown(line, here)} is claimed, of which {Figures.Money(Number(tie.Safe))} is safe now. "
+        return $"{line.Label}: {Shown(line, here)} is claimed, of which {Shown(line, tie.Safe)} is safe now. "
             + (line.Counts is CreditCounts.WhenPaid ? "Not paid, or not recorded as paid: " : "Not accepted by the authority: ")
             + $"{standing}.";
     }

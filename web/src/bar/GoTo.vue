@@ -152,7 +152,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <span>{{ target.label }}</span>
         <span class="faint small">{{ target.kind }}, {{ target.detail }}</span>
       </li>
-      <li v-if="!found.length" class="faint" role="option" aria-selected="false">Nothing has these words.</li>
+      <li v-if="!found.length" class="faint" role="option" aria-selected="false">No matches.</li>
     </ul>
   </div>
 </template>

@@ -418,7 +418,7 @@ onBeforeUnmount(() => resized?.disconnect())
     <button v-if="!store.locked && rows.length" type="button" class="link" @click="removeRows">
       Remove {{ block.bottom > block.top ? `${block.bottom - block.top + 1} rows` : 'row' }}
     </button>
-    <span v-if="!rows.length" class="faint small">{{ all.length ? 'No row has these words.' : 'None yet.' }}</span>
+    <span v-if="!rows.length" class="faint small">{{ all.length ? 'No matching rows.' : 'None yet.' }}</span>
     <span v-else class="faint small keys"
       >type to change, <kbd>Ctrl D</kbd> fill down, <kbd>Ctrl V</kbd> paste a block, <kbd>Ctrl -</kbd> remove</span
     >

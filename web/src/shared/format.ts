@@ -79,7 +79,7 @@ export const isNumber = (line: Pick<Schemas['LineLayout'], 'kind'>): boolean =>
 
 /** What a line holds, as it is read: an amount, a day, the name of a code. Without its line, by what it looks like. */
 export function lineText(
-  line: (Pick<Schemas['LineLayout'], 'kind' | 'choices'> & { isYear?: boolean }) | undefined,
+  line: (Pick<Schemas['LineLayout'], 'kind' | 'choices'> & Partial<Pick<Schemas['LineLayout'], 'isYear'>>) | undefined,
   text: string | null | undefined,
 ): string {
   if (text == null) return ''

@@ -41,7 +41,7 @@ public sealed class DeductionsForm : Form
         }, "ITA, amendments", scope.Energy);
 
         Section("Energy-saving works, deduction", "ITA, amendments", scope.Energy);
-        var cost = Line("energy-cost", "Deductible cost of this year and of earlier ones", works.Sum(w => w.Amount) + before);
+        var cost = Line("energy-cost", "Deductible cost of this and earlier years", works.Sum(w => w.Amount) + before);
         var inTime = claim.IsFilled() & claim <= law.EnergyYears;
         var energy = Line("energy", "Energy-saving works deducted", If(inTime, Min(cost, law.EnergyLimit), 0)).Law("ITA, amendments (likely)").Subtotal();
         var goesOn = claim.IsFilled() & claim < law.EnergyYears;

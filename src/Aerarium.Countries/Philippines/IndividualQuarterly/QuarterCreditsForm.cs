@@ -27,8 +27,8 @@ public sealed class QuarterCreditsForm : Form
             prior.TiedTo(new TiedReturn(IndividualAnnual.IndividualAnnualReturn.ReturnId, 1).Line("result.carried-over")).CountsOnce(CreditCounts.WhenAccepted);
         }
 
-        var paidBefore = Entry("paid-before", "Paid for the quarters before").InWholeUnits().From("returns of the quarters before, bank confirmations").TiedTo(Before("payable")).CountsOnce(CreditCounts.WhenPaid);
-        var withheldBefore = Entry("withheld-before", "Withheld by payers in the quarters before").InWholeUnits().From("lists of tax withheld").TiedTo(Before("withheld-quarter")).CountsOnce(CreditCounts.WhenAccepted);
+        var paidBefore = Entry("paid-before", "Paid for earlier quarters").InWholeUnits().From("returns of the quarters before, bank confirmations").TiedTo(Before("payable")).CountsOnce(CreditCounts.WhenPaid);
+        var withheldBefore = Entry("withheld-before", "Withheld by payers in earlier quarters").InWholeUnits().From("lists of tax withheld").TiedTo(Before("withheld-quarter")).CountsOnce(CreditCounts.WhenAccepted);
         var withheld = Entry("withheld-quarter", "Withheld by payers in this quarter").InWholeUnits().From("list of tax withheld")
             .TiedTo(new TiedReturn(WithholdingCreditsReturn.ReturnId, 0, definition.Period, column.Relation).Line("list.credit")).MustAgreeWithin(1).CountsOnce(CreditCounts.WhenAccepted);
         var foreign = Entry("foreign-credit", "Credit for foreign tax").InWholeUnits().From("foreign assessments").When(column.ForeignTax).Law("NIRC s. 34(C)");

@@ -29,9 +29,9 @@ public sealed class QuarterTaxForm : Form
             business.NetSales - business.CostOfSales - standard - itemised + business.NonOperating + business.PartnershipShare).Subtotal();
 
         Section("Sales to date", "NIRC s. 24(A)(2)(b); RR 8-2018", column.Business);
-        var grossBefore = Entry("gross-before", "Gross sales, receipts and other income of the quarters before").InWholeUnits().From("return of the quarter before").TiedTo(Before("gross-to-date"));
+        var grossBefore = Entry("gross-before", "Gross sales, receipts and other income of earlier quarters").InWholeUnits().From("return of the quarter before").TiedTo(Before("gross-to-date"));
         var gross = Line("gross-to-date", "Gross sales, receipts and other income to date", grossBefore + business.Gross).Subtotal();
-        var netBefore = Entry("net-before", "Net sales, receipts and other income of the quarters before").InWholeUnits().From("return of the quarter before").TiedTo(Before("net-to-date"));
+        var netBefore = Entry("net-before", "Net sales, receipts and other income of earlier quarters").InWholeUnits().From("return of the quarter before").TiedTo(Before("net-to-date"));
         var netToDate = Line("net-to-date", "Net sales, receipts and other income to date", netBefore + business.NetSales + business.NonOperating).Subtotal();
         var passed = business.EightPerCent & gross > law.EightPerCentCeiling;
 
@@ -45,7 +45,7 @@ public sealed class QuarterTaxForm : Form
         var passedIncome = Line("passed-income", "Income to date, graduated", netToDate - costToDate).Subtotal();
 
         Section("Graduated, to date", "NIRC s. 74, 24(A)", column.Business & !business.EightPerCent);
-        var incomeBefore = Entry("income-before", "Income of the quarters before, or their loss if negative").InWholeUnits().MayBeNegative().From("return of the quarter before").TiedTo(Before("income-to-date"));
+        var incomeBefore = Entry("income-before", "Income of earlier quarters, or their loss if negative").InWholeUnits().MayBeNegative().From("return of the quarter before").TiedTo(Before("income-to-date"));
         var incomeToDate = Line("income-to-date", "Income to date, or the loss if negative", incomeBefore + quarter).Subtotal();
         var losses = Entry("losses-used", "Losses of earlier years used, to date").InWholeUnits().From("returns of those years").When(business.Itemised).Law("NIRC s. 34(D)(3)")
             .Hint("whether a quarter may use them is likely, not certain");

@@ -47,7 +47,7 @@ const turnOn = () =>
     code.value = confirmed.value = ''
   })
 const renewRecovery = () =>
-  change('There are new recovery codes; the old ones no longer work.', async () => {
+  change('New recovery codes were made; the old ones no longer work.', async () => {
     const answer = await call(api.POST('/api/account/codes/recovery', { body: { password: confirmed.value } }))
     recovery.value = answer.codes
     confirmed.value = ''

@@ -52,7 +52,7 @@ onMounted(async () => {
       <h1>Ledger of acts</h1>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <template v-if="acts.length">
-        <p v-if="!chain" class="secondary" role="status">Checking the chain ...</p>
+        <p v-if="!chain" class="secondary" role="status">Checking the chain of acts ...</p>
         <p v-else-if="chain.firstBroken == null" class="secondary" role="status">
           <template v-if="chain.atEnd">
             The chain is unbroken up to the last act, {{ amount(String(chain.acts)) }} acts.

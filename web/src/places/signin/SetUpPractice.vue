@@ -44,7 +44,7 @@ const make = () =>
         autocomplete="new-password"
       />
       <fieldset>
-        <legend class="secondary">You administer the practice. You also work as</legend>
+        <legend class="secondary">You will be the administrator. You also work as</legend>
         <label v-for="role in roles" :key="role.value"
           ><input v-model="typed.roles" type="checkbox" :value="role.value" /> {{ role.title }}</label
         >
