@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
 using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
 
@@ -41,4 +42,8 @@ public sealed record Country(
     IReadOnlyList<Particular> OfPractice,
     Retention Retention,
     Creditor Collection,
-    IReadOnlyList<ReturnType> Returns);
+    IReadOnlyList<ReturnType> Returns)
+{
+    /// <summary>In which order dates are written in figures.</summary>
+    public DateOrder Dates { get; init; } = DateOrder.DayFirst;
+}

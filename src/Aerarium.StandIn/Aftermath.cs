@@ -22,7 +22,14 @@ public sealed record AssessedFigures(IReadOnlyList<string> Figures, string Credi
 public sealed record AssessedFigure(string Path, string Filed, string Assessed, string? Reason);
 
 /// <summary>A notice of assessment.</summary>
-public sealed record NoticeOfAssessment(string Number, string Acknowledgement, DateOnly IssuedOn, IReadOnlyList<AssessedFigure> Figures);
+/// <param name="Number">Its number.</param>
+/// <param name="Acknowledgement">The return it is about.</param>
+/// <param name="IssuedOn">Day of issue.</param>
+/// <param name="Figures">What it speaks about.</param>
+/// <param name="PayBy">Day by which what it adds is to be paid.</param>
+/// <param name="ObjectBy">Last day for an objection.</param>
+public sealed record NoticeOfAssessment(
+    string Number, string Acknowledgement, DateOnly IssuedOn, IReadOnlyList<AssessedFigure> Figures, DateOnly PayBy, DateOnly ObjectBy);
 
 /// <summary>A document the authority asks for.</summary>
 public sealed record RequestedDocument(string Code, string Label);
@@ -94,10 +101,11 @@ public sealed class Aftermath
 
         var (document, assessed) = read;
         var cut = Chosen("difference", submission.Acknowledgement!, _settings.DifferencePercent) ? decimal.Truncate(document.Amount(assessed.Credits) / 10) : 0;
+        var issued = DateOnly.FromDateTime(submission.AnswerAt.UtcDateTime);
         return new NoticeOfAssessment(
             $"N-{submission.Acknowledgement}",
             submission.Acknowledgement!,
-            DateOnly.FromDateTime(submission.AnswerAt.UtcDateTime),
+            issued,
             [
                 .. assessed.Figures.Select(path =>
                 {
@@ -106,7 +114,9 @@ public sealed class Aftermath
                     return new AssessedFigure(
                         document.Path(path), Text(filed), Text(filed + moved), moved == 0 ? null : path == assessed.Credits ? "A tenth of the credits could not be traced to payers." : "It follows from the credits.");
                 }),
-            ]);
+            ],
+            issued.AddDays(_settings.DaysToObject),
+            issued.AddDays(_settings.DaysToObject));
     }
 
     /// <summary>The verification of an accepted return; null when it was not selected.</summary>
@@ -201,4 +211,5 @@ public sealed class Aftermath
 /// <param name="AuditPercent">Of a hundred returns, how many are selected for verification.</param>
 /// <param name="AssessAfterSeconds">Seconds from the answer to the assessment.</param>
 /// <param name="DaysToAnswer">Days to answer a verification.</param>
-public sealed record AftermathSettings(int Seed = 20, int DifferencePercent = 30, int AuditPercent = 20, double AssessAfterSeconds = 2, int DaysToAnswer = 21);
+/// <param name="DaysToObject">Days from an assessment to the last day for paying what it adds and for objecting; common practice, no source.</param>
+public sealed record AftermathSettings(int Seed = 20, int DifferencePercent = 30, int AuditPercent = 20, double AssessAfterSeconds = 2, int DaysToAnswer = 21, int DaysToObject = 30);

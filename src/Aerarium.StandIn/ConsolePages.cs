@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net;
 using System.Text;
+using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
 using Microsoft.AspNetCore.Mvc;
 
@@ -47,7 +48,13 @@ public static class ConsolePages
         }).DisableAntiforgery();
         app.MapPost("/console/taxpayers", ([FromForm] string pin, [FromForm] string name, Registry registry) =>
         {
-            registry.Register(new Taxpayer(pin.Trim().ToUpperInvariant(), name.Trim()));
+            var identifier = IdentifierRule.Normalise(pin);
+            if (identifier.Length == 0 || string.IsNullOrWhiteSpace(name))
+            {
+                return Results.Problem("Give an identifier and a name.", statusCode: 400);
+            }
+
+            registry.Register(new Taxpayer(identifier, name.Trim()));
             return Results.Redirect("/");
         }).DisableAntiforgery();
     }
@@ -99,7 +106,7 @@ public static class ConsolePages
         html.Append("""
             </tbody></table>
             <h2>Registered taxpayers</h2>
-            <form method="post" action="/console/taxpayers"><label>Identifier <input name="pin" required pattern="[Aa][0-9]{9}[A-Za-z]"></label> <label>Name <input name="name" required></label> <button>Register</button></form>
+            <form method="post" action="/console/taxpayers"><label>Identifier <input name="pin" required></label> <label>Name <input name="name" required></label> <button>Register</button></form>
             <table><thead><tr><th>Identifier</th><th>Name</th></tr></thead><tbody>
             """);
         foreach (var taxpayer in registry.Taxpayers)

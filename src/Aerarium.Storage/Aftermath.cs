@@ -8,7 +8,11 @@ namespace Aerarium.Storage;
 /// <param name="Signature">The authority's signature over it: detached JWS.</param>
 /// <param name="Differences">How many figures differ from the return.</param>
 /// <param name="ReceivedAt">When it came.</param>
-public sealed record AssessmentRecord(long ReturnId, string Number, string IssuedOn, string Sha256, string Signature, long Differences, string ReceivedAt);
+/// <param name="Balance">The balance assessed, canonical decimal text; null where the notice does not speak about it.</param>
+/// <param name="PayBy">Day by which the notice asks for what it adds; null in notices that say none.</param>
+/// <param name="ObjectBy">Last day for an objection by the notice; null in notices that say none.</param>
+public sealed record AssessmentRecord(
+    long ReturnId, string Number, string IssuedOn, string Sha256, string Signature, long Differences, string ReceivedAt, string? Balance = null, string? PayBy = null, string? ObjectBy = null);
 
 /// <summary>A verification as it stands.</summary>
 /// <param name="ReturnId">Return.</param>
@@ -55,14 +59,14 @@ public static class Aftermaths
 
     /// <summary>The assessment of a return, or null.</summary>
     public static AssessmentRecord? AssessmentOf(Unit unit, long returnId) =>
-        unit.Single<AssessmentRecord>("SELECT return_id, number, issued_on, sha256, signature, differences, received_at FROM assessment WHERE return_id = @returnId", new { returnId });
+        unit.Single<AssessmentRecord>("SELECT return_id, number, issued_on, sha256, signature, differences, received_at, balance, pay_by, object_by FROM assessment WHERE return_id = @returnId", new { returnId });
 
     /// <summary>Keeps an assessment.</summary>
     public static void Put(Unit unit, AssessmentRecord assessment) =>
         unit.Execute(
             """
-            INSERT INTO assessment (return_id, number, issued_on, sha256, signature, differences, received_at)
-            VALUES (@ReturnId, @Number, @IssuedOn, @Sha256, @Signature, @Differences, @ReceivedAt) ON CONFLICT DO NOTHING
+            INSERT INTO assessment (return_id, number, issued_on, sha256, signature, differences, received_at, balance, pay_by, object_by)
+            VALUES (@ReturnId, @Number, @IssuedOn, @Sha256, @Signature, @Differences, @ReceivedAt, @Balance, @PayBy, @ObjectBy) ON CONFLICT DO NOTHING
             """,
             assessment);
 

@@ -24,6 +24,8 @@ public class EntryReaderTests
     [InlineData("12*4500+300", "54300")]
     [InlineData("(1,000 + 500) / 3", "500")]
     [InlineData("100/3", "33.33")]
+    [InlineData("480000*2.75%", "13200")]
+    [InlineData("(100+100)*5 %", "10")]
     [InlineData("", null)]
     [InlineData("   ", null)]
     public void Amounts_are_read_as_people_type_them(string typed, string? value)
@@ -111,15 +113,92 @@ public class EntryReaderTests
     [InlineData("31/12/2025", "2025-12-31")]
     [InlineData("2025-02-28", "2025-02-28")]
     [InlineData("29 Feb 2024", "2024-02-29")]
+    [InlineData("18 jun", "2025-06-18")]
+    [InlineData("June 18, 2025", "2025-06-18")]
     public void Dates_are_read_day_first(string typed, string value) => Assert.Equal(value, EntryReader.Read(Bought, typed).Value);
 
     [Theory]
     [InlineData("30/02/2025")]
     [InlineData("29 Feb 2025")]
     [InlineData("12/31/2025")]
+    [InlineData("31 Zun")]
     [InlineData("yesterday")]
     [InlineData("1/1/0001")]
     public void Impossible_dates_are_refused(string typed) => Assert.NotNull(EntryReader.Read(Bought, typed).Problem);
+
+    [Theory]
+    [InlineData("06/07/2026", "2026-06-07")]
+    [InlineData("6-7-2026", "2026-06-07")]
+    [InlineData("07.06.2026", "2026-06-07")]
+    [InlineData("18/06/2026", "2026-06-18")]
+    [InlineData("jun 18", "2026-06-18")]
+    [InlineData("13/13/2026", null)]
+    public void Where_the_month_stands_first_figures_are_read_so_unless_only_the_other_order_can_be_meant(string typed, string? day) =>
+        Assert.Equal(day, DateReader.TryRead(typed, DateOrder.MonthFirst, 2026, out var date) ? date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) : null);
+
+    private static readonly CodeList Baskets = new(
+        "goods",
+        [
+            new("G010", "G010 Wicker baskets"), new("G011", "G011 Wicker chairs"), new("G020", "G020 Tin boxes"), new("G030", "G030 Glass jars", From: 2025), new("G031", "G031 Glass bottles", To: 2023),
+            new("G040", "G040 Linen cloths"), new("G050", "G050 Paper plates"), new("G060", "G060 Wooden spoons"), new("G070", "G070 Copper kettles"), new("G080", "G080 Straw hats"),
+        ])
+    {
+        OfOthers = new Dictionary<string, string> { ["C"] = "codes that begin with C are of companies." },
+    };
+
+    private sealed class GoodsReturn : Definition
+    {
+        public GoodsReturn(int year)
+            : base("xx/goods", year)
+        {
+            var form = new GoodsForm(this);
+            Seal(new KeyFigure("Kinds", form.Kinds.Line, ""));
+        }
+
+        public override string Title => "Goods";
+
+        public override string Country => "Nowhere";
+
+        public override string Currency => "XXX";
+
+        public override IReadOnlyList<Deadline> Deadlines => [];
+
+        private sealed class GoodsForm : Form
+        {
+            public readonly AmountLine Kinds;
+
+            public GoodsForm(Definition definition)
+                : base(definition, "goods", "Goods", "What there is.")
+            {
+                Section("Goods");
+                var kind = Choice("kind", "Kind", Baskets, [new("other", "Another kind")]);
+                Kinds = NumberLine("kinds", "Kinds", Law.If(kind.IsFilled(), 1, 0));
+            }
+        }
+    }
+
+    /// <summary>A code is found by its number, part of it, or any words that only one code has; otherwise three by name.</summary>
+    [Theory]
+    [InlineData("g020", "G020")]
+    [InlineData("20", "G020")]
+    [InlineData("tin", "G020")]
+    [InlineData("wick chairs", "G011")]
+    [InlineData("another", "other")]
+    [InlineData("jars", "G030")]
+    public void A_code_is_found_by_any_word_or_part_of_its_number(string typed, string code) => Assert.Equal(code, EntryReader.Read(new GoodsReturn(2025).LineOf("goods.kind"), typed).Value);
+
+    [Theory]
+    [InlineData("wicker", "fits 2 codes, G010 Wicker baskets, G011 Wicker chairs; type more of one")]
+    [InlineData("G021", "The nearest: G011 Wicker chairs, G020 Tin boxes, G031 Glass bottles")]
+    [InlineData("tim", "The nearest: G020 Tin boxes")]
+    [InlineData("C010", "codes that begin with C are of companies. The nearest: G010 Wicker baskets")]
+    [InlineData("jars", "is not one of its codes")]
+    public void What_is_no_code_is_answered_with_the_three_nearest_by_name(string typed, string words) =>
+        Assert.Contains(words, EntryReader.Read(new GoodsReturn(2023).LineOf("goods.kind"), typed).Problem);
+
+    [Fact]
+    public void A_list_without_a_code_for_the_year_is_an_error_that_names_it() =>
+        Assert.Contains("'old goods' has no code for 2025", Assert.Throws<RuleException>(() => new CodeList("old goods", [new("A", "A", To: 2020)]).For(2025)).Message);
 
     [Fact]
     public void A_wrong_code_lists_the_codes() => Assert.Contains("wicker, tin", EntryReader.Read(Kind, "plastic").Problem);
@@ -144,7 +223,7 @@ public class EntryReaderTests
     [InlineData("18/6/1899", null)]
     [InlineData("", null)]
     public void A_day_is_read_in_the_usual_ways_day_before_month(string typed, string? day) =>
-        Assert.Equal(day, EntryReader.TryDate(typed, out var date) ? date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) : null);
+        Assert.Equal(day, DateReader.TryRead(typed, DateOrder.DayFirst, 2026, out var date) ? date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) : null);
 
     [Theory]
     [InlineData("12,500.50", "12500.50")]

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using Aerarium.Core.Formulas;
 using Aerarium.StandIn;
 
 namespace Aerarium.Server.Tests;
@@ -63,6 +64,20 @@ public class AfterTests : IAsyncLifetime
         Assert.Equal($"-{decimal.Truncate(credits / 10)}", differences[0]!["difference"]!.GetValue<string>());
         Assert.Equal($"{decimal.Truncate(credits / 10)}", differences[1]!["difference"]!.GetValue<string>());
         Assert.Equal(5, view["assessment"]!["agreeing"]!.GetValue<int>());
+
+        // What is to pay or to be repaid goes by the assessment from now on; the notice says until when one may object.
+        var filed = decimal.Parse(differences[1]!["filed"]!.GetValue<string>(), System.Globalization.CultureInfo.InvariantCulture);
+        var assessed = decimal.Parse(differences[1]!["assessed"]!.GetValue<string>(), System.Globalization.CultureInfo.InvariantCulture);
+        var payments = await _rukia.GetAsync($"/api/returns/{id}/payments");
+        Assert.Equal((Figures.Canonical(assessed), Figures.Canonical(filed)), (payments["balance"]!.GetValue<string>(), payments["assessed"]!["filed"]!.GetValue<string>()));
+        var paid = decimal.Parse(payments["paid"]!.GetValue<string>(), System.Globalization.CultureInfo.InvariantCulture);
+        Assert.Equal(Figures.Canonical(Math.Max(0, assessed - paid)), payments["unpaid"]!.GetValue<string>());
+        var issued = DateOnly.Parse(view["assessment"]!["issuedOn"]!.GetValue<string>(), System.Globalization.CultureInfo.InvariantCulture);
+        Assert.Equal(issued.AddDays(30).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture), view["assessment"]!["objectBy"]!.GetValue<string>());
+        var client = (await _rukia.GetAsync($"/api/returns/{id}"))["clientId"]!.GetValue<long>();
+        Assert.Contains(
+            (await _rukia.GetAsync($"/api/clients/{client}/standing")).AsArray(),
+            m => m!["words"]!.GetValue<string>().EndsWith("objection by", StringComparison.Ordinal) && m["day"]!.GetValue<string>() == view["assessment"]!["objectBy"]!.GetValue<string>());
 
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await _mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/after/objection", new { reason = "no" })).Status);
         Assert.Equal(HttpStatusCode.Forbidden, (await _rukia.SendAsync(HttpMethod.Post, $"/api/returns/{id}/after/objection", new { reason = "The certificates are at hand." })).Status);

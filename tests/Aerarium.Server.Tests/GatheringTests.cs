@@ -193,6 +193,25 @@ public class GatheringTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_is_registered_otherwise_holds_up_the_hand_over_with_both_values_until_the_client_s_page_agrees()
+    {
+        var id = await _rukia.ReturnOfAsync("Tamsin", 2025);
+        var client = (await _rukia.GetAsync($"/api/returns/{id}"))["clientId"]!.GetValue<long>();
+        async Task<JsonNode?> FindingAsync() =>
+            (await _rukia.GetAsync($"/api/returns/{id}"))["findings"]!.AsArray().SingleOrDefault(f => f!["id"]!.GetValue<string>() == "registered:postal-address");
+        var finding = (await FindingAsync())!;
+        var theirs = (await _rukia.GetAsync($"/api/returns/{id}/verification"))["differences"]![0]!["theirs"]!.GetValue<string>();
+        Assert.Equal("warning", finding["severity"]!.GetValue<string>());
+        Assert.Contains($"‘{theirs}’ registered with the authority", finding["message"]!.GetValue<string>());
+
+        var particulars = (await _rukia.GetAsync($"/api/clients/{client}"))["particulars"]!;
+        Assert.Contains($"‘{particulars["postalAddress"]!.GetValue<string>()}’ on the client's page", finding["message"]!.GetValue<string>());
+        particulars["postalAddress"] = theirs;
+        await _rukia.DoAsync(HttpMethod.Put, $"/api/clients/{client}", particulars);
+        Assert.Null(await FindingAsync());
+    }
+
+    [Fact]
     public async Task An_authority_that_is_down_never_keeps_a_return_from_being_opened_and_is_asked_again_later()
     {
         _practice.Authority.Faults.Outage = true;

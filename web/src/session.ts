@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { api, call, useToken, type Schemas } from './api/client'
+import { today } from './shared/today'
 
 /** Who is signed in, and what the page needs to know before anything else. */
 export const useSession = defineStore('session', {
@@ -21,6 +22,7 @@ export const useSession = defineStore('session', {
     async load() {
       this.view = await call(api.GET('/api/session'))
       useToken(this.view.token)
+      today.value = this.view.today
     },
     /** Signs in; false when the account also asks for a one-time code. */
     async signIn(email: string, password: string, code: string | null): Promise<boolean> {

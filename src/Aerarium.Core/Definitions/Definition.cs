@@ -94,6 +94,9 @@ public abstract class Definition
     /// <summary>How numbers are written in the country: in entry, display and print.</summary>
     public virtual Entries.NumberWriting Numbers => Entries.NumberWriting.Point;
 
+    /// <summary>In which order the country writes dates in figures.</summary>
+    public virtual Entries.DateOrder Dates => Entries.DateOrder.DayFirst;
+
     /// <summary>What the law knows and this return does not compute, each in a phrase; told at the foot of Scope.</summary>
     public virtual IReadOnlyList<string> NotCovered => [];
 

@@ -150,6 +150,12 @@ public sealed class Line
     /// <summary>The codes of a choice.</summary>
     public IReadOnlyList<Choice>? Choices { get; internal set; }
 
+    /// <summary>The named list the choices are of, or null for choices of this line alone.</summary>
+    public CodeList? Codes { get; internal set; }
+
+    /// <summary>The computed line whose amount is proposed while nothing is entered here, or null.</summary>
+    public Line? ProposedBy { get; internal set; }
+
     /// <summary>Position of a code among the choices, from one; zero when it is none of them.</summary>
     public int PositionOf(string code)
     {

@@ -48,6 +48,16 @@ public abstract class LineScope
         return new ChoiceLine(line);
     }
 
+    /// <summary>One code of a named list, of those in use in the return's year; choices of this line alone may follow.</summary>
+    public ChoiceLine Choice(
+        string name, string label, CodeList codes, IEnumerable<Choice>? besides = null, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0)
+    {
+        var line = Declare(name, label, LineKind.Choice, At(file, at));
+        line.Codes = codes;
+        line.Choices = [.. codes.For(line.Form.Definition.Year), .. besides ?? []];
+        return new ChoiceLine(line);
+    }
+
     /// <summary>A calendar date.</summary>
     public DateLine Date(string name, string label, [CallerFilePath] string file = "", [CallerLineNumber] int at = 0) =>
         new(Declare(name, label, LineKind.Date, At(file, at)));

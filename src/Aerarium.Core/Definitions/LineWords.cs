@@ -159,6 +159,13 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>While nothing is entered, the amount another line computes is proposed; it counts once somebody confirms it or types over it.</summary>
+    public static AmountLine ProposedBy(this AmountLine entry, AmountLine computed)
+    {
+        entry.Line.ProposedBy = computed.Line;
+        return entry;
+    }
+
     /// <summary>An amount claimed must agree with what it is tied to, within a tolerance, and there must be such a return.</summary>
     public static AmountLine MustAgreeWithin(this AmountLine formula, decimal tolerance)
     {

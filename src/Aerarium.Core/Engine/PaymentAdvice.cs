@@ -7,6 +7,12 @@ namespace Aerarium.Core.Engine;
 /// <param name="Amount">The amount, in the return's currency.</param>
 public sealed record PaidAmount(DateOnly Day, decimal Amount);
 
+/// <summary>What the authority assessed in place of what was filed.</summary>
+/// <param name="Number">Number of the notice.</param>
+/// <param name="Balance">The balance assessed, in the return's currency; below zero is to be repaid.</param>
+/// <param name="PayBy">The day by which the notice asks for what it adds.</param>
+public sealed record AssessedBalance(string Number, decimal Balance, DateOnly PayBy);
+
 /// <summary>An amount that is added because a part is paid late.</summary>
 /// <param name="Label">In words.</param>
 /// <param name="Amount">The amount, in the return's currency.</param>
@@ -48,26 +54,46 @@ public sealed record PaymentAdvice(DateOnly On, IReadOnlyList<AdvisedPart> Parts
     /// <param name="evaluation">The return.</param>
     /// <param name="payments">What has been paid.</param>
     /// <param name="on">The day on which the rest is to be paid.</param>
-    public static PaymentAdvice Of(Evaluation evaluation, IEnumerable<PaidAmount> payments, DateOnly on)
+    /// <param name="assessed">
+    /// What the authority assessed, or null. What it assessed less is taken off the last parts; what it assessed more is a part of its own, due by the notice, to
+    /// which nothing is added here: what being late adds to it stands on the notice.
+    /// </param>
+    public static PaymentAdvice Of(Evaluation evaluation, IEnumerable<PaidAmount> payments, DateOnly on, AssessedBalance? assessed = null)
     {
-        var definition = evaluation.Definition;
         var money = new Queue<PaidAmount>(payments.OrderBy(p => p.Day));
         var parts = new List<AdvisedPart>();
-        foreach (var part in definition.PaymentParts.OrderBy(p => p.Due.Day))
+        foreach (var (label, due, amount, ofReturn) in AmountsOf(evaluation, assessed))
         {
-            var amount = Math.Max(0, evaluation.Amount(part.Amount.Line));
-            if (amount == 0)
-            {
-                continue;
-            }
-
-            var due = evaluation.DayOf(part.Due);
             var taken = Take(ref money, amount);
             var late = taken.Where(p => p.Day > due).Append(new PaidAmount(on, amount - taken.Sum(p => p.Amount))).Where(p => p.Amount > 0 && p.Day > due);
-            parts.Add(new AdvisedPart(part.Label, due, amount, taken.Sum(p => p.Amount), [.. Charges(evaluation, [.. late], due, first: parts.Count == 0)]));
+            parts.Add(new AdvisedPart(label, due, amount, taken.Sum(p => p.Amount), ofReturn ? [.. Charges(evaluation, [.. late], due, first: parts.Count == 0)] : []));
         }
 
         return new PaymentAdvice(on, parts, money.Sum(p => p.Amount));
+    }
+
+    /// <summary>The parts with what is to pay of each, earliest first.</summary>
+    private static List<(string Label, DateOnly Due, decimal Amount, bool OfReturn)> AmountsOf(Evaluation evaluation, AssessedBalance? assessed)
+    {
+        List<(string Label, DateOnly Due, decimal Amount, bool OfReturn)> filed =
+        [
+            .. evaluation.Definition.PaymentParts.OrderBy(p => p.Due.Day)
+                .Select(p => (p.Label, evaluation.DayOf(p.Due), Math.Max(0, evaluation.Amount(p.Amount.Line)), true)),
+        ];
+        var less = assessed is null ? 0 : filed.Sum(p => p.Amount) - Math.Max(0, assessed.Balance);
+        for (var at = filed.Count - 1; at >= 0 && less > 0; at--)
+        {
+            var off = Math.Min(less, filed[at].Amount);
+            filed[at] = filed[at] with { Amount = filed[at].Amount - off };
+            less -= off;
+        }
+
+        if (less < 0)
+        {
+            filed.Add(($"Assessed in addition, notice {assessed!.Number}", assessed.PayBy, -less, false));
+        }
+
+        return [.. filed.Where(p => p.Amount > 0)];
     }
 
     private static List<PaidAmount> Take(ref Queue<PaidAmount> money, decimal needed)

@@ -2,13 +2,13 @@ using System.Globalization;
 
 namespace Aerarium.Core.Entries;
 
-/// <summary>Arithmetic typed into an amount: numbers, <c>+ - * /</c> and parentheses, in exact decimals.</summary>
+/// <summary>Arithmetic typed into an amount: numbers, <c>+ - * /</c>, parentheses and percent (<c>480000*2.75%</c>), in exact decimals.</summary>
 public static class Arithmetic
 {
     private const int DeepestNesting = 40;
 
     /// <summary>Whether the text is more than one number.</summary>
-    public static bool IsExpression(string text) => text.AsSpan(1).IndexOfAny("+-*/(") >= 0 || text[0] == '(';
+    public static bool IsExpression(string text) => text.AsSpan(1).IndexOfAny("+-*/(%") >= 0 || text[0] == '(';
 
     /// <summary>Computes a text; on failure the number is null and the problem says what is wrong.</summary>
     /// <param name="text">What was typed, not empty.</param>
@@ -116,12 +116,19 @@ public static class Arithmetic
 
             if (!Take('('))
             {
-                return Number();
+                return Percent(Number());
             }
 
             var value = Sum(depth + 1);
             SkipBlanks();
-            return Take(')') ? value : throw new FormatException($"'{text}' lacks a closing parenthesis.");
+            return Take(')') ? Percent(value) : throw new FormatException($"'{text}' lacks a closing parenthesis.");
+        }
+
+        /// <summary>A value, a hundredth of it where a percent sign follows.</summary>
+        private decimal Percent(decimal value)
+        {
+            SkipBlanks();
+            return Take('%') ? value / 100 : value;
         }
 
         private decimal Number()

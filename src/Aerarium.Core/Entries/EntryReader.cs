@@ -27,14 +27,9 @@ public static class EntryReader
 
     private const int LongestText = 300;
 
-    private static readonly string[] DateFormats =
-    [
-        "yyyy-M-d", "d/M/yyyy", "d.M.yyyy", "d-M-yyyy", "d MMM yyyy", "d MMMM yyyy", "yyyyMMdd",
-    ];
+    private const int FewCodes = 8;
 
-    /// <summary>Reads a date typed in any of the usual ways, day before month; the year from 1900 to 2100.</summary>
-    public static bool TryDate(string text, out DateOnly date) =>
-        DateOnly.TryParseExact(text, DateFormats, CultureInfo.InvariantCulture, DateTimeStyles.None, out date) && date.Year is >= 1900 and <= 2100;
+    private const int MostNamed = 3;
 
     /// <summary>Reads an amount to the cent that stands on no line, such as a payment; it may be grouped, or arithmetic.</summary>
     public static bool TryAmount(string text, out decimal amount)
@@ -68,7 +63,7 @@ public static class EntryReader
             LineKind.Answer => ReadAnswer(line, text),
             LineKind.Choice => ReadChoice(line, text),
             LineKind.Date => ReadDate(line, text),
-            LineKind.Identifier => Reading.Of(IdentifierRule.Normalise(text)),
+            LineKind.Identifier => Reading.Of(line.Identifier is { } rule ? rule.Complete(text) : IdentifierRule.Normalise(text)),
             _ => Reading.Of(text),
         };
     }
@@ -93,6 +88,9 @@ public static class EntryReader
     private static Reading ReadNumber(Line line, string text, bool canonical)
     {
         var writing = line.Form.Definition.Numbers;
+
+        // Of a line in percent, the sign says what is said already.
+        text = line.Unit == "%" && text.EndsWith('%') && !Arithmetic.IsExpression(text[..^1]) ? text[..^1].TrimEnd() : text;
         if (!canonical || !decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
         {
             var (number, problem) = Arithmetic.Compute(text, writing, toCents: line.Decimals < 3);
@@ -162,22 +160,34 @@ public static class EntryReader
 
     private static Reading ReadChoice(Line line, string text)
     {
-        var choice = line.Choices!.FirstOrDefault(c =>
+        var codes = line.Choices!;
+        var exact = codes.FirstOrDefault(c =>
             string.Equals(c.Code, text, StringComparison.OrdinalIgnoreCase) || string.Equals(c.Label, text, StringComparison.OrdinalIgnoreCase));
-        return choice is not null
-            ? Reading.Of(choice.Code)
-            : Reading.Refuse($"{line.Label}: '{text}' is not one of its codes: {string.Join(", ", line.Choices!.Select(c => c.Code))}.");
+        if (exact is not null)
+        {
+            return Reading.Of(exact.Code);
+        }
+
+        if (line.Codes?.Misplaced(text) is { } misplaced)
+        {
+            return Reading.Refuse($"{line.Label}: {misplaced} The nearest: {InWords(CodeSearch.NearestTo(codes, text))}.");
+        }
+
+        var found = CodeSearch.Find(codes, text);
+        return found.Count == 1 ? Reading.Of(found[0].Code)
+            : found.Count > 1 ? Reading.Refuse($"{line.Label}: '{text}' fits {found.Count} codes, {InWords(found)}{(found.Count > MostNamed ? " and others" : "")}; type more of one.")
+            : codes.Count <= FewCodes ? Reading.Refuse($"{line.Label}: '{text}' is not one of its codes: {string.Join(", ", codes.Select(c => c.Code))}.")
+            : Reading.Refuse($"{line.Label}: '{text}' is not one of its codes. The nearest: {InWords(CodeSearch.NearestTo(codes, text))}.");
     }
+
+    private static string InWords(IEnumerable<Choice> codes) =>
+        string.Join(", ", codes.Take(MostNamed).Select(c => c.Label.Contains(c.Code, StringComparison.OrdinalIgnoreCase) ? c.Label : $"{c.Code} {c.Label}"));
 
     private static Reading ReadDate(Line line, string text)
     {
-        if (!DateOnly.TryParseExact(text, DateFormats, CultureInfo.InvariantCulture, DateTimeStyles.None, out var date))
-        {
-            return Reading.Refuse($"{line.Label}: '{text}' is not a date of the calendar; type day, month and year, such as 31/12/2025.");
-        }
-
-        return date.Year is >= 1900 and <= 2100
+        var definition = line.Form.Definition;
+        return DateReader.TryRead(text, definition.Dates, definition.Year, out var date)
             ? Reading.Of(date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
-            : Reading.Refuse($"{line.Label}: the year {date.Year} cannot be right; check the date.");
+            : Reading.Refuse($"{line.Label}: '{text}' is not a date of the calendar between 1900 and 2100; type {DateReader.InWords(definition.Dates, definition.Year)}.");
     }
 }

@@ -15,6 +15,13 @@ public sealed record IdentifierRule(string Name, string Label, string Pattern, s
     /// <summary>Whether a normalised text satisfies the rule; blank does not.</summary>
     public bool Accepts(string? text) => text is not null && _regex.IsMatch(text);
 
+    /// <summary>What is put after an identifier of so many characters that people leave the end off: the head office's branch code, for example. Null where nothing is left off.</summary>
+    public (int Characters, string End)? LeftOff { get; init; }
+
+    /// <summary>An identifier as registries write it, with the end people leave off.</summary>
+    public string Complete(string typed) =>
+        Normalise(typed) is var plain && LeftOff is { } end && plain.Length == end.Characters && Accepts(plain + end.End) ? plain + end.End : plain;
+
     /// <summary>An identifier as registries write it: no blanks, dashes or dots from copying, upper case.</summary>
     public static string Normalise(string typed) =>
         string.Concat(typed.Where(c => !char.IsWhiteSpace(c) && c is not ('-' or '.' or '\u200B' or '\u2011' or '\u2013'))).ToUpperInvariant();

@@ -1,4 +1,5 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
 using Aerarium.Countries.Philippines.IndividualAnnual;
 using Aerarium.Countries.Philippines.IndividualQuarterly;
 using Aerarium.Countries.Philippines.Parameters;
@@ -10,6 +11,9 @@ namespace Aerarium.Countries.Philippines;
 /// <summary>What is kept about clients and about the practice for returns of the Philippines.</summary>
 public static class PhilippinesCountry
 {
+    /// <summary>Dates in figures are written month first, as on the authority's forms (from memory, certain).</summary>
+    public const DateOrder Dates = DateOrder.MonthFirst;
+
     /// <summary>The country.</summary>
     public static readonly Country Country = new(
         "ph",
@@ -46,5 +50,8 @@ public static class PhilippinesCountry
                 (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml)) { Periods = IndividualQuarterlyReturn.Quarters },
             new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "individual", IncomeTaxLaw.Years,
                 (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile()) { Periods = WithholdingCreditsReturn.Quarters },
-        ]);
+        ])
+    {
+        Dates = Dates,
+    };
 }

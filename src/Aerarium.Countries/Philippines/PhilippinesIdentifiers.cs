@@ -5,13 +5,16 @@ namespace Aerarium.Countries.Philippines;
 /// <summary>Identifiers used in the Philippines. No check-digit algorithm is published for the taxpayer identification number: length and digits can be checked.</summary>
 public static class PhilippinesIdentifiers
 {
-    /// <summary>Taxpayer identification number: nine digits, and the branch code of three or five digits.</summary>
+    /// <summary>Taxpayer identification number: nine digits, and the branch code of three or five digits; without one, the head office is meant (common practice, no source).</summary>
     public static readonly IdentifierRule Tin = new(
         "ph-tin",
         "taxpayer identification number",
         "^[0-9]{9}([0-9]{3}|[0-9]{5})$",
         "A taxpayer number needs nine digits and a branch code of three or five, such as 123-456-789-00000; copy it from the registration certificate.",
-        "Format from memory (certain); a check digit's rule is not published");
+        "Format from memory (certain); a check digit's rule is not published")
+    {
+        LeftOff = (9, "00000"),
+    };
 
     /// <summary>Code of the revenue district office.</summary>
     public static readonly IdentifierRule DistrictOffice = new(

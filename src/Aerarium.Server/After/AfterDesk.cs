@@ -4,8 +4,10 @@ using System.Text.Json;
 using Aerarium.Core.Days;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
+using Aerarium.Server.Paying;
 using Aerarium.Server.Returns;
 using Aerarium.Server.Sending;
 using Aerarium.Storage;
@@ -16,7 +18,14 @@ namespace Aerarium.Server.After;
 public sealed record AssessedFigure(string Path, string Filed, string Assessed, string? Reason);
 
 /// <summary>A notice of assessment, as the authority writes it.</summary>
-public sealed record AssessmentNotice(string Number, string Acknowledgement, DateOnly IssuedOn, IReadOnlyList<AssessedFigure> Figures);
+/// <param name="Number">Its number.</param>
+/// <param name="Acknowledgement">The return it is about.</param>
+/// <param name="IssuedOn">Day of issue.</param>
+/// <param name="Figures">What it speaks about.</param>
+/// <param name="PayBy">Day by which what it adds is to be paid.</param>
+/// <param name="ObjectBy">Last day for an objection.</param>
+public sealed record AssessmentNotice(
+    string Number, string Acknowledgement, DateOnly IssuedOn, IReadOnlyList<AssessedFigure> Figures, DateOnly? PayBy = null, DateOnly? ObjectBy = null);
 
 /// <summary>A document the authority asks for.</summary>
 public sealed record RequestedDocument(string Code, string Label);
@@ -164,7 +173,17 @@ public sealed class AfterDesk(
             {
                 var differences = notice.Figures.Count(f => f.Filed != f.Assessed);
                 Aftermaths.Put(unit, new AssessmentRecord(
-                    id, notice.Number, notice.IssuedOn.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), Artefacts.Keep(unit, came.Bytes, "application/json", now), came.Signature, differences, now));
+                    id,
+                    notice.Number,
+                    Text(notice.IssuedOn),
+                    Artefacts.Keep(unit, came.Bytes, "application/json", now),
+                    came.Signature,
+                    differences,
+                    now,
+                    BalanceIn(unit, id, notice),
+                    notice.PayBy is { } payBy ? Text(payBy) : null,
+                    notice.ObjectBy is { } objectBy ? Text(objectBy) : null));
+                PaymentDesk.KeepUnpaid(unit, id);
                 Acts.Add(unit, new ActRecord { At = now, PersonName = "authority", Kind = "assessment", ReturnId = id, After = $"{notice.Number}, {differences} differences" });
             });
             await TellAsync(id);
@@ -191,7 +210,7 @@ public sealed class AfterDesk(
             Aftermaths.Put(unit, new AuditCaseRecord(
                 returnId,
                 notice.Number,
-                notice.DueOn.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                Text(notice.DueOn),
                 notice.State,
                 System.Text.Encoding.UTF8.GetString(answer.Came.Bytes),
                 Moments.Text(now),
@@ -215,6 +234,19 @@ public sealed class AfterDesk(
             throw new PlainProblem(StatusCodes.Status502BadGateway, $"{problem.Message} Nothing was sent; try again later.");
         }
     }
+
+    /// <summary>The balance a notice assesses, canonical; null when it does not speak about the line that is the return's balance.</summary>
+    private string? BalanceIn(Unit unit, long returnId, AssessmentNotice notice)
+    {
+        var record = Storage.Returns.Find(unit, returnId)!;
+        var balance = Catalogue.Get(record.Definition, record.Year, record.Period).Balance.Key;
+        var places = PlacesOf(unit, returnId);
+        return notice.Figures.FirstOrDefault(f => places.GetValueOrDefault(f.Path)?.Line == balance) is { } figure
+            ? Figures.Canonical(decimal.Parse(figure.Assessed, NumberStyles.Number, CultureInfo.InvariantCulture))
+            : null;
+    }
+
+    private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     private Task TellAsync(long returnId) => live.TellStatusAsync(returnId);
 

@@ -13,7 +13,15 @@ namespace Aerarium.Server.After;
 public sealed record ComparedFigure(string Label, string? Line, string? Row, string Filed, string Assessed, string Difference, string? Reason);
 
 /// <summary>An assessment held against the return.</summary>
-public sealed record AssessmentView(string Number, string IssuedOn, int Agreeing, IReadOnlyList<ComparedFigure> Differences, ObjectionRecord? Objection);
+/// <param name="Number">Number of the notice.</param>
+/// <param name="IssuedOn">Day of issue.</param>
+/// <param name="Agreeing">How many figures agree.</param>
+/// <param name="Differences">Those that do not.</param>
+/// <param name="Objection">The objection made, or null.</param>
+/// <param name="ObjectBy">Last day for an objection, or null.</param>
+/// <param name="ObjectDays">Days left until then, negative when it has passed.</param>
+public sealed record AssessmentView(
+    string Number, string IssuedOn, int Agreeing, IReadOnlyList<ComparedFigure> Differences, ObjectionRecord? Objection, string? ObjectBy, int? ObjectDays);
 
 /// <summary>Something the authority asks for, and what was sent.</summary>
 public sealed record AskedDocument(string Code, string Label, IReadOnlyList<string> Sent);
@@ -46,34 +54,34 @@ internal static class AfterEndpoints
     public static void MapAfter(this RouteGroupBuilder api)
     {
         var after = api.MapGroup("/returns/{id:long}/after").ReachesReturn().WithTags("After");
-        after.MapGet("", (long id, AfterDesk desk, PracticeDatabase database) => View(id, desk, database));
-        after.MapPost("/ask", (long id, AfterDesk desk, PracticeDatabase database, CancellationToken cancellation) =>
-            DoAsync(id, desk, database, () => desk.AskAsync(id, cancellation))).RequireAuthorization(Policies.Prepare);
-        after.MapPost("/objection", (long id, ObjectionReason asked, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, CancellationToken cancellation) =>
-            DoAsync(id, desk, database, () => desk.ObjectAsync(id, asked.Reason, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Approve);
-        after.MapPost("/documents", (long id, SendDocument asked, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, CancellationToken cancellation) =>
-            DoAsync(id, desk, database, () => desk.SendDocumentAsync(id, asked.Code, asked.Document, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Prepare);
-        after.MapPost("/declaration", (long id, SupplementaryDeclaration typed, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, CancellationToken cancellation) =>
-            DoAsync(id, desk, database, () => desk.DeclareAsync(id, typed, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Approve);
+        after.MapGet("", (long id, AfterDesk desk, PracticeDatabase database, TimeProvider clock) => View(id, desk, database, clock.Today()));
+        after.MapPost("/ask", (long id, AfterDesk desk, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation) =>
+            DoAsync(id, desk, database, clock, () => desk.AskAsync(id, cancellation))).RequireAuthorization(Policies.Prepare);
+        after.MapPost("/objection", (long id, ObjectionReason asked, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation) =>
+            DoAsync(id, desk, database, clock, () => desk.ObjectAsync(id, asked.Reason, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Approve);
+        after.MapPost("/documents", (long id, SendDocument asked, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation) =>
+            DoAsync(id, desk, database, clock, () => desk.SendDocumentAsync(id, asked.Code, asked.Document, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Prepare);
+        after.MapPost("/declaration", (long id, SupplementaryDeclaration typed, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation) =>
+            DoAsync(id, desk, database, clock, () => desk.DeclareAsync(id, typed, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Approve);
         api.MapGet("/clients/{id:long}/standing", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => Standing(unit, id, clock.Today())))
             .ReachesClient().WithTags("After");
     }
 
-    private static async Task<AfterView> DoAsync(long id, AfterDesk desk, PracticeDatabase database, Func<Task> act)
+    private static async Task<AfterView> DoAsync(long id, AfterDesk desk, PracticeDatabase database, TimeProvider clock, Func<Task> act)
     {
         await act();
-        return View(id, desk, database);
+        return View(id, desk, database, clock.Today());
     }
 
-    private static AfterView View(long id, AfterDesk desk, PracticeDatabase database) => database.Read(unit =>
+    private static AfterView View(long id, AfterDesk desk, PracticeDatabase database, DateOnly today) => database.Read(unit =>
     {
         var record = Storage.Returns.Find(unit, id) ?? throw PlainProblem.NotFound("This return");
         return new AfterView(
-            Aftermaths.AssessmentOf(unit, id) is { } assessment ? Compare(unit, record, assessment, desk) : null,
+            Aftermaths.AssessmentOf(unit, id) is { } assessment ? Compare(unit, record, assessment, desk, today) : null,
             Aftermaths.CaseOf(unit, id) is { } open ? View(open) : null);
     });
 
-    private static AssessmentView Compare(Unit unit, ReturnRecord record, AssessmentRecord assessment, AfterDesk desk)
+    private static AssessmentView Compare(Unit unit, ReturnRecord record, AssessmentRecord assessment, AfterDesk desk, DateOnly today)
     {
         var notice = AfterDesk.NoticeOf(unit, assessment);
         var places = desk.PlacesOf(unit, record.Id);
@@ -97,7 +105,9 @@ internal static class AfterEndpoints
                         f.Reason);
                 }),
             ],
-            Aftermaths.ObjectionOf(unit, record.Id));
+            Aftermaths.ObjectionOf(unit, record.Id),
+            assessment.ObjectBy,
+            assessment.ObjectBy is { } last ? Day(last).DayNumber - today.DayNumber : null);
     }
 
     private static VerificationCaseView View(AuditCaseRecord open)
@@ -135,7 +145,7 @@ internal static class AfterEndpoints
 
             if (record.Stage is Stage.Sent or Stage.Accepted && decimal.Parse(record.Unpaid, CultureInfo.InvariantCulture) is > 0 and var unpaid)
             {
-                Add("unpaid", $"{Figures.Money(unpaid)} {definition.Currency} left to pay", definition.PaymentParts.Select(p => (DateOnly?)p.Due.Day).Min(), "after");
+                Add("unpaid", $"{Figures.Money(unpaid)} {definition.Currency} left to pay", PayBy(unit, record, definition), "after");
             }
 
             if (Aftermaths.CaseOf(unit, record.Id) is { State: "open" } open)
@@ -145,7 +155,7 @@ internal static class AfterEndpoints
 
             if (Aftermaths.AssessmentOf(unit, record.Id) is { Differences: > 0 } assessment && Aftermaths.ObjectionOf(unit, record.Id) is null)
             {
-                Add("question", $"assessed differently in {assessment.Differences} figures", null, "after");
+                Add("question", $"assessed differently in {assessment.Differences} figures{(assessment.ObjectBy is null ? "" : "; objection by")}", assessment.ObjectBy is { } last ? Day(last) : null, "after");
             }
 
             if (Remarks.OpenOf(unit, record.Id) is > 0 and var remarks)
@@ -156,6 +166,12 @@ internal static class AfterEndpoints
 
         return [.. matters.OrderBy(m => m.Day ?? DateOnly.MaxValue)];
     }
+
+    /// <summary>The first day on which something of what is left is due: the return's own, or the notice's where only what was assessed in addition can be left.</summary>
+    private static DateOnly? PayBy(Unit unit, ReturnRecord record, Definition definition) =>
+        decimal.Parse(record.Balance, CultureInfo.InvariantCulture) <= 0 && Aftermaths.AssessmentOf(unit, record.Id)?.PayBy is { } payBy
+            ? Day(payBy)
+            : definition.PaymentParts.Select(p => (DateOnly?)p.Due.Day).Min();
 
     private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 }

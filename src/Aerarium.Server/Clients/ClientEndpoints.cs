@@ -138,7 +138,7 @@ internal static class ClientEndpoints
         }));
         clients.MapPost("/check-identifier", (IdentifierQuestion question, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
-            var value = IdentifierRule.Normalise(question.Value ?? "");
+            var value = Written(question.Country, question.Kind, question.Value);
             return new IdentifierAnswer(value, ProblemOf(unit, question.Country, question.Kind, value, question.ClientId, Caller.Of(user).Reach));
         })).RequireAuthorization(Policies.Prepare);
         clients.MapPost("", (ClientParticularsInput typed, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
@@ -242,6 +242,11 @@ internal static class ClientEndpoints
             await workbench.TellAsync(result);
         }
 
+        foreach (var changed in particulars.LookAgain(id))
+        {
+            await workbench.TellFindingsAsync(changed);
+        }
+
         return saved with { ReturnsChanged = followed.Count };
     }
 
@@ -277,12 +282,18 @@ internal static class ClientEndpoints
             : null;
     }
 
+    /// <summary>An identifier as the country's registry writes it, with the end people leave off.</summary>
+    private static string Written(string? country, string? kind, string? typed) =>
+        Catalogue.Countries.TryGetValue(country ?? "", out var found)
+            ? (kind == ClientKinds.Company ? found.CompanyIdentifier : found.IndividualIdentifier).Complete(typed ?? "")
+            : IdentifierRule.Normalise(typed ?? "");
+
     /// <summary>A client as typed or imported, and what is wrong with it.</summary>
     public static (ClientRecord Client, List<FieldProblem> Problems) Read(
         Unit unit, ClientParticularsInput typed, long? id, TimeProvider clock, Reach reach)
     {
         var problems = new List<FieldProblem>();
-        var identifier = IdentifierRule.Normalise(typed.Identifier ?? "");
+        var identifier = Written(typed.Country, typed.Kind, typed.Identifier);
         if (ProblemOf(unit, typed.Country, typed.Kind, identifier, id, reach) is { } problem)
         {
             problems.Add(new FieldProblem("identifier", problem));
@@ -391,9 +402,9 @@ internal static class ClientEndpoints
                 return null;
             }
 
-            if (!EntryReader.TryDate(clean, out var date))
+            if (!TypedDay.TryRead(clean, typed.Country, clock.Today(), out var date))
             {
-                problems.Add(new FieldProblem("birthDate", $"'{clean}' is not a date of the calendar; type day, month and year, such as 31/12/1990."));
+                problems.Add(new FieldProblem("birthDate", $"'{clean}' is not a date of the calendar; {TypedDay.InWords(typed.Country, clock.Today())}."));
                 return null;
             }
 

@@ -62,9 +62,10 @@ internal static class ReminderEndpoints
             throw PlainProblem.Refused("Say what the reminder is about, in at most 200 characters.");
         }
 
-        if (!EntryReader.TryDate(EntryReader.Clean(typed.OnDay), out var day))
+        var country = Countries.Catalogue.CountryOf(record.Definition);
+        if (!TypedDay.TryRead(typed.OnDay, country, clock.Today(), out var day))
         {
-            throw PlainProblem.Refused($"'{typed.OnDay}' is not a day of the calendar; type day, month and year, such as 20/06/2026.");
+            throw PlainProblem.Refused($"'{typed.OnDay}' is not a day of the calendar; {TypedDay.InWords(country, clock.Today())}.");
         }
 
         var whom = typed.PersonId ?? caller.Id;

@@ -123,9 +123,9 @@ internal static class GatheringEndpoints
         }
 
         var on = clock.Today();
-        if (EntryReader.Clean(typed.GivenOn) is { Length: > 0 } day && (!EntryReader.TryDate(day, out on) || on > clock.Today()))
+        if (EntryReader.Clean(typed.GivenOn) is { Length: > 0 } day && (!TypedDay.TryRead(day, client.Country, clock.Today(), out on) || on > clock.Today()))
         {
-            throw PlainProblem.Refused($"'{day}' is not the day of a consent that was given; type day, month and year, such as 18/06/2026.");
+            throw PlainProblem.Refused($"'{day}' is not the day of a consent that was given; {TypedDay.InWords(client.Country, clock.Today())}.");
         }
 
         var consent = new ConsentRecord(id, on.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), by, caller.Name, Moments.Text(clock.GetUtcNow()));

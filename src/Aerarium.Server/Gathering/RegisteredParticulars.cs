@@ -22,7 +22,7 @@ public sealed record VerificationView(string State, IReadOnlyList<RegisteredDiff
 /// Verifies a client's particulars with the authority's registration when a return is opened, before anything is entered,
 /// and again when asked.
 /// </summary>
-public sealed class RegisteredParticulars(PracticeDatabase database, AuthorityClient authority, TimeProvider clock)
+public sealed class RegisteredParticulars(PracticeDatabase database, AuthorityClient authority, Workbench workbench, TimeProvider clock)
 {
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(4);
 
@@ -54,8 +54,19 @@ public sealed class RegisteredParticulars(PracticeDatabase database, AuthorityCl
             Verifications.Put(unit, returnId, verification);
             Acts.Add(unit, caller.Act("verify-particulars", clock.GetUtcNow()) with { ReturnId = returnId, ClientId = client.Id, After = state });
         });
+        if (Stage.CanChange(record.Stage))
+        {
+            _ = workbench.TellFindingsAsync(workbench.Refresh(returnId));
+        }
+
         return View(verification);
     }
+
+    /// <summary>The differences a verification found.</summary>
+    internal static IReadOnlyList<RegisteredDifference> DifferencesIn(VerificationRecord kept) => JsonSerializer.Deserialize<List<RegisteredDifference>>(kept.Differences)!;
+
+    /// <summary>Whether two particulars differ in more than blanks, marks and case.</summary>
+    internal static bool Differs(string? ours, string? theirs) => Plain(ours) != Plain(theirs);
 
     private async Task<(string State, IReadOnlyList<RegisteredDifference> Differences)> CompareAsync(
         ReturnRecord record, ClientRecord client, CancellationToken cancellation)
@@ -73,7 +84,7 @@ public sealed class RegisteredParticulars(PracticeDatabase database, AuthorityCl
             List<RegisteredDifference> differences =
             [
                 .. reader.ReadRegistration(json)
-                    .Where(r => Plain(r.Value) != Plain(client.Particular(r.Key)))
+                    .Where(r => Differs(client.Particular(r.Key), r.Value))
                     .Select(r => new RegisteredDifference(r.Key, Labels[r.Key], client.Particular(r.Key), r.Value)),
             ];
             return (differences.Count == 0 ? "agrees" : "differs", differences);
@@ -85,7 +96,7 @@ public sealed class RegisteredParticulars(PracticeDatabase database, AuthorityCl
     }
 
     private static VerificationView View(VerificationRecord kept) => new(
-        kept.State, JsonSerializer.Deserialize<List<RegisteredDifference>>(kept.Differences)!, kept.VerifiedBy, kept.VerifiedAt);
+        kept.State, DifferencesIn(kept), kept.VerifiedBy, kept.VerifiedAt);
 
     /// <summary>Letters and digits in one case: blanks and marks tell nobody apart.</summary>
     private static string Plain(string? text) => string.Concat((text ?? "").ToUpperInvariant().Where(char.IsLetterOrDigit));

@@ -243,7 +243,7 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     {
         var problems = new List<FieldProblem>();
         var (kind, definition) = KindOf(client.Country, kindName, year);
-        var owner = IdentifierRule.Normalise(identifier ?? "");
+        var owner = Catalogue.Countries[client.Country].IndividualIdentifier.Complete(identifier ?? "");
         if (!Catalogue.Countries[client.Country].IndividualIdentifier.Accepts(owner) && !Catalogue.Countries[client.Country].CompanyIdentifier.Accepts(owner))
         {
             problems.Add(new FieldProblem(strict ? "identifier" : kind.OwnerBox, Catalogue.Countries[client.Country].IndividualIdentifier.Message));

@@ -42,7 +42,7 @@ public sealed class PaymentBatch(PracticeDatabase database, PaymentDesk desk, Ti
             throw PlainProblem.Refused($"Choose between 1 and {MostReturns} returns.");
         }
 
-        if (!EntryReader.TryDate(EntryReader.Clean(asked.On), out var on) || on < clock.Today())
+        if (!TypedDay.TryRead(asked.On, null, clock.Today(), out var on) || on < clock.Today())
         {
             throw PlainProblem.Refused($"'{asked.On}' is not a day on which the bank can pay; give today or a later one, such as 30/06/2026.");
         }

@@ -13,7 +13,7 @@ using Aerarium.Storage;
 namespace Aerarium.Server.Paying;
 
 /// <summary>What is to be paid for a return, and what has been.</summary>
-/// <param name="Balance">Balance of the return, canonical.</param>
+/// <param name="Balance">What is to pay, or below zero to be repaid: the balance as assessed where there is an assessment, else as filed, canonical.</param>
 /// <param name="Paid">Paid so far for the year, canonical.</param>
 /// <param name="Unpaid">Left to pay, canonical.</param>
 /// <param name="Currency">Currency.</param>
@@ -23,6 +23,7 @@ namespace Aerarium.Server.Paying;
 /// <param name="DueBy">What is due by that day, charges included.</param>
 /// <param name="Left">What is left of all parts, charges included.</param>
 /// <param name="Payments">The payments.</param>
+/// <param name="Assessed">The assessment the balance follows, or null.</param>
 public sealed record PaymentsView(
     string Balance,
     string Paid,
@@ -33,7 +34,15 @@ public sealed record PaymentsView(
     IReadOnlyList<PaymentPartView> Parts,
     string DueBy,
     string Left,
-    IReadOnlyList<PaymentRecord> Payments);
+    IReadOnlyList<PaymentRecord> Payments,
+    AssessedView? Assessed);
+
+/// <summary>An assessment that decided the balance otherwise than filed.</summary>
+/// <param name="Number">Number of the notice.</param>
+/// <param name="Filed">The balance as filed, canonical.</param>
+/// <param name="PayBy">Day by which what it adds is to be paid, or null.</param>
+/// <param name="Objected">Whether it was objected to.</param>
+public sealed record AssessedView(string Number, string Filed, string? PayBy, bool Objected);
 
 /// <summary>A part of what is to pay.</summary>
 public sealed record PaymentPartView(string Label, DateOnly Due, string Amount, string Paid, string Unpaid, IReadOnlyList<ChargeView> Charges);
@@ -51,7 +60,17 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
 
     /// <summary>What is to be paid for a return, and what has been: the payment advice.</summary>
     /// <param name="id">The return.</param>
-    /// <param name="on">The day for which the advice is computed; null for today, or the first day that is still to come.</param>
+    /// <param name="on">The day for which the advice is computed, as typed; null or blank for today, or the first day that is still to come.</param>
+    /// <exception cref="PlainProblem">The day cannot be read.</exception>
+    public PaymentsView View(long id, string? on) => database.Read(unit =>
+    {
+        var country = Catalogue.CountryOf(Find(unit, id).Definition);
+        return string.IsNullOrWhiteSpace(on) ? View(unit, id)
+            : TypedDay.TryRead(on, country, clock.Today(), out var day) ? View(unit, id, day)
+            : throw PlainProblem.Refused($"'{on}' is not a day of the calendar; {TypedDay.InWords(country, clock.Today())}.");
+    });
+
+    /// <summary>The payment advice for a day.</summary>
     public PaymentsView View(long id, DateOnly? on = null) => database.Read(unit => View(unit, id, on));
 
     /// <summary>The reference under which a return is paid: country, year, period and the return's number, as ISO 11649 writes it.</summary>
@@ -63,9 +82,10 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
     public PaymentsView Note(long id, PaymentInput typed, Caller caller) => Changed(id, unit =>
     {
         var record = Find(unit, id);
-        if (!EntryReader.TryDate(EntryReader.Clean(typed.PaidOn), out var day) || day > clock.Today())
+        var country = Catalogue.CountryOf(record.Definition);
+        if (!TypedDay.TryRead(typed.PaidOn, country, clock.Today(), out var day) || day > clock.Today())
         {
-            throw PlainProblem.Refused($"'{typed.PaidOn}' is not the day of a payment that was made; type day, month and year, such as 30/04/2026.");
+            throw PlainProblem.Refused($"'{typed.PaidOn}' is not the day of a payment that was made; {TypedDay.InWords(country, clock.Today())}.");
         }
 
         if (!EntryReader.TryAmount(EntryReader.Clean(typed.Amount), out var amount) || amount <= 0)
@@ -140,9 +160,12 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
         var payments = OfYear(unit, record);
         var first = evaluation.Definition.PaymentParts.Select(p => evaluation.DayOf(p.Due)).DefaultIfEmpty(clock.Today()).Min();
         var day = on ?? (clock.Today() > first ? clock.Today() : first);
-        var advice = PaymentAdvice.Of(evaluation, payments.Select(p => new PaidAmount(DateOnly.ParseExact(p.PaidOn, "yyyy-MM-dd", CultureInfo.InvariantCulture), Amount(p))), day);
+        var assessment = DecidedBy(unit, record);
+        var assessed = assessment is null ? null : new AssessedBalance(
+            assessment.Number, decimal.Parse(assessment.Balance!, CultureInfo.InvariantCulture), Day(assessment.PayBy ?? assessment.IssuedOn));
+        var advice = PaymentAdvice.Of(evaluation, payments.Select(p => new PaidAmount(Day(p.PaidOn), Amount(p))), day, assessed);
         return new PaymentsView(
-            record.Balance,
+            Figures.Canonical(Owed(unit, record)),
             Figures.Canonical(payments.Sum(Amount)),
             Figures.Canonical(Left(unit, record)),
             evaluation.Definition.Currency,
@@ -159,11 +182,21 @@ public sealed class PaymentDesk(PracticeDatabase database, Workbench workbench, 
             ],
             Figures.Canonical(advice.DueBy),
             Figures.Canonical(advice.Left),
-            payments);
+            payments,
+            assessment is null ? null : new AssessedView(assessment.Number, record.Balance, assessment.PayBy, Aftermaths.ObjectionOf(unit, id) is not null));
     }
 
-    private static decimal Left(Unit unit, ReturnRecord record) =>
-        Math.Max(0, decimal.Parse(record.Balance, CultureInfo.InvariantCulture) - OfYear(unit, record).Sum(Amount));
+    /// <summary>The assessment that decided the balance of a return otherwise than filed, or null.</summary>
+    private static AssessmentRecord? DecidedBy(Unit unit, ReturnRecord record) =>
+        Aftermaths.AssessmentOf(unit, record.Id) is { Balance: { } balance } assessment && balance != record.Balance ? assessment : null;
+
+    /// <summary>What is to pay for a return, below zero to be repaid: as assessed where there is an assessment, else as filed.</summary>
+    private static decimal Owed(Unit unit, ReturnRecord record) =>
+        decimal.Parse(DecidedBy(unit, record)?.Balance ?? record.Balance, CultureInfo.InvariantCulture);
+
+    private static decimal Left(Unit unit, ReturnRecord record) => Math.Max(0, Owed(unit, record) - OfYear(unit, record).Sum(Amount));
+
+    private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     private static IEnumerable<ReturnRecord> OfYearReturns(Unit unit, ReturnRecord record) =>
         Storage.Returns.OfClient(unit, record.ClientId).Where(r => r.Definition == record.Definition && r.Year == record.Year && r.Period == record.Period);
@@ -180,7 +213,7 @@ internal static class PaymentEndpoints
     public static void MapPayments(this RouteGroupBuilder api)
     {
         var payments = api.MapGroup("/returns/{id:long}/payments").ReachesReturn().WithTags("Paying");
-        payments.MapGet("", (long id, DateOnly? on, PaymentDesk desk) => desk.View(id, on));
+        payments.MapGet("", (long id, string? on, PaymentDesk desk) => desk.View(id, on));
         payments.MapPost("", (long id, PaymentInput typed, ClaimsPrincipal user, PaymentDesk desk) => desk.Note(id, typed, Caller.Of(user)))
             .RequireAuthorization(Policies.Prepare);
         payments.MapDelete("/{payment:long}", (long id, long payment, ClaimsPrincipal user, PaymentDesk desk) => desk.Remove(id, payment, Caller.Of(user)))

@@ -208,7 +208,7 @@ internal static class ParticularReader
     /// <summary>The particular cleaned, null when blank, and what is wrong with it.</summary>
     public static (string? Value, string? Problem) Read(Particular particular, string? typed)
     {
-        var clean = particular.Rule is null ? EntryReader.Clean(typed) : IdentifierRule.Normalise(typed ?? "");
+        var clean = particular.Rule is { } written ? written.Complete(typed ?? "") : EntryReader.Clean(typed);
         if (clean.Length == 0)
         {
             return (null, null);

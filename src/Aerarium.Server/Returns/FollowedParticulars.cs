@@ -40,6 +40,16 @@ public sealed class FollowedParticulars(PracticeDatabase database, Workbench wor
             .OfType<EditResult>(),
     ];
 
+    /// <summary>The client's returns that can still change and whose findings are others now that the client's page says something else than before.</summary>
+    public IReadOnlyList<Workspace> LookAgain(long clientId) =>
+    [
+        .. database.Read(unit => Storage.Returns.OfClient(unit, clientId))
+            .Where(r => Stage.CanChange(r.Stage))
+            .Select(r => (Before: workbench.Open(r.Id).FindingsStamp, Now: workbench.Refresh(r.Id)))
+            .Where(r => r.Before != r.Now.FindingsStamp)
+            .Select(r => r.Now),
+    ];
+
     /// <summary>Whether an entry follows: nobody typed over it.</summary>
     public static bool Follows(EntryRecord? entry, string origin) =>
         entry is null or { Value: null } or { Origin: "last-year" } || entry.Origin == origin;

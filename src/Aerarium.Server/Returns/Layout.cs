@@ -76,6 +76,7 @@ public sealed record LineLayout(
     IReadOnlyList<Choice>? Choices,
     int LongestText,
     bool CountsAttachments,
+    string? ProposedBy,
     string? Overrides,
     OverrideLayout? Override);
 
@@ -141,6 +142,7 @@ internal static class Layouts
         line.Choices,
         line.LongestText,
         line.CountsAttachments,
+        line.ProposedBy?.Key,
         line.Overrides?.Key,
         line.Override is { } replaced ? new OverrideLayout(replaced.Amount.Key, replaced.Reason.Key, replaced.Judgement) : null);
 }

@@ -23,7 +23,7 @@ public sealed class Workspace
         ImmutableDictionary<(string Line, string Row), EntryRecord> entries,
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<AcceptanceRecord> acceptances,
-        IReadOnlyList<string> practiceGaps,
+        IReadOnlyList<OutsideFinding> outside,
         DateOnly today,
         TieState ties,
         (EntrySet Entries, Workspace Before)? next = null)
@@ -33,7 +33,7 @@ public sealed class Workspace
         Entries = entries;
         Rows = rows;
         Acceptances = acceptances;
-        PracticeGaps = practiceGaps;
+        Outside = outside;
         Today = today;
         _places = new(next?.Before._places.Where(p => ReferenceEquals(RowsOf(p.Key), next.Value.Before.RowsOf(p.Key))) ?? []);
         EntrySet = next?.Entries ?? BuildEntrySet();
@@ -42,7 +42,8 @@ public sealed class Workspace
         Ties = ties;
         _own =
         [
-            .. practiceGaps.Select(gap => new FindingView("practice", Severity.Error, gap, [], null, null, definition.Forms[^1].Key, null)),
+            .. outside.Select(f => new FindingView(
+                f.Id, f.Severity, f.Message, f.Line is null ? [] : [f.Line.Key], null, null, f.Line?.Form.Key ?? definition.Forms[^1].Key, AcceptanceOf(f.Id, null, f.Message))),
             .. Evaluation.Findings.Select(f => new FindingView(f.Id, f.Severity, f.Message, f.Lines, f.Table, f.Row, f.Form, AcceptanceOf(f.Id, f.Row, f.Message))),
             .. CheaperChoices(),
         ];
@@ -58,7 +59,7 @@ public sealed class Workspace
         Entries = evaluated.Entries;
         Rows = evaluated.Rows;
         Acceptances = evaluated.Acceptances;
-        PracticeGaps = evaluated.PracticeGaps;
+        Outside = evaluated.Outside;
         Today = evaluated.Today;
         EntrySet = evaluated.EntrySet;
         Evaluation = evaluated.Evaluation;
@@ -88,8 +89,8 @@ public sealed class Workspace
     /// <summary>Accepted warnings.</summary>
     public IReadOnlyList<AcceptanceRecord> Acceptances { get; }
 
-    /// <summary>What the practice lacks so that this return cannot be filed, in words.</summary>
-    public IReadOnlyList<string> PracticeGaps { get; }
+    /// <summary>What stands against filing that is no matter of the entries: what the practice lacks, what the authority has registered otherwise.</summary>
+    public IReadOnlyList<OutsideFinding> Outside { get; }
 
     /// <summary>What the returns say that this one is tied to.</summary>
     internal TieState Ties { get; }
@@ -128,22 +129,9 @@ public sealed class Workspace
         Storage.Returns.Entries(unit, record.Id).ToImmutableDictionary(e => (e.Line, e.Row)),
         Storage.Returns.Rows(unit, record.Id).GroupBy(r => r.Section).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(r => r.Row)]),
         Storage.Acceptances.Of(unit, record.Id),
-        [.. GapsOf(unit, record, today)],
+        OutsideFinding.Of(unit, record, definition, today),
         today,
         open is null ? TieState.None : TieState.Of(unit, record, definition, open));
-
-    private static IEnumerable<string> GapsOf(Unit unit, ReturnRecord record, DateOnly today)
-    {
-        if (!PracticeParticulars.CanActAt(unit, Catalogue.CountryOf(record.Definition)))
-        {
-            yield return "The practice has neither consent nor credentials with the authority yet; connect it on the Practice page before this return is sent.";
-        }
-
-        if (Catalogue.TypeOf(record.Definition).EReturn.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
-        {
-            yield return gap;
-        }
-    }
 
     /// <summary>The same revision with the record as stored by now.</summary>
     public Workspace AsStored(ReturnRecord record) => new(record, this, Ties);
@@ -157,7 +145,7 @@ public sealed class Workspace
         ImmutableDictionary<(string Line, string Row), EntryRecord> entries,
         IReadOnlyDictionary<string, IReadOnlyList<string>> rows,
         IReadOnlyList<EntryRecord> changed) =>
-        new(record, Definition, entries, rows, Acceptances, PracticeGaps, Today, Ties, (NextEntrySet(entries, rows, changed), this));
+        new(record, Definition, entries, rows, Acceptances, Outside, Today, Ties, (NextEntrySet(entries, rows, changed), this));
 
     /// <summary>What lists show of this evaluation.</summary>
     public ReturnSummary Summary => new(

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
+import { meantCode } from '../shared/codes'
+import CalendarButton from '../shared/CalendarButton.vue'
 import { day, editable, isNumber, lineText } from '../shared/format'
 import { placeKey, type Line, type ReturnStore } from '../return/returnStore'
+import CodeList from './CodeList.vue'
 
 const props = defineProps<{ line: Line; row: string | null }>()
 const store = inject<ReturnStore>('return')!
@@ -11,6 +14,11 @@ const value = computed(() => store.values.get(key.value))
 const draft = computed(() => store.drafts.get(key.value))
 const numeric = computed(() => isNumber(props.line))
 const editing = ref<string | null>(null)
+/** Many codes are found by typing; few are chosen from a list. */
+const MANY_CODES = 12
+const listed = computed(() => props.line.kind === 'choice' && (props.line.choices?.length ?? 0) > MANY_CODES)
+const field = ref<HTMLInputElement>()
+const codes = ref<InstanceType<typeof CodeList>>()
 let before = ''
 let seen = 0
 
@@ -19,7 +27,7 @@ const shown = computed(() => {
   if (draft.value) return draft.value.typed
   const text = value.value?.value ?? ''
   if (numeric.value) return lineText(props.line, text)
-  return props.line.kind === 'date' ? day(text) : text
+  return listed.value ? lineText(props.line, text) : props.line.kind === 'date' ? day(text) : text
 })
 const selected = computed(() => draft.value?.typed ?? value.value?.value ?? '')
 const targets = computed(() => {
@@ -38,7 +46,7 @@ function begin(event: FocusEvent) {
   const text = value.value?.expression ?? value.value?.value ?? ''
   if (draft.value) before = draft.value.typed
   else if (numeric.value && !props.line.isYear) before = value.value?.expression ?? editable(text)
-  else before = props.line.kind === 'date' ? day(text) : text
+  else before = listed.value ? lineText(props.line, text) : props.line.kind === 'date' ? day(text) : text
   editing.value = before
   const input = event.target as HTMLInputElement
   input.value = before
@@ -49,7 +57,14 @@ function commit() {
   if (editing.value === null) return
   const typed = editing.value
   editing.value = null
-  if (typed !== before) store.set(props.line.key, props.row, typed, seen)
+  if (typed === before) return
+  store.set(props.line.key, props.row, listed.value ? meantCode(props.line.choices!, typed) : typed, seen)
+}
+
+/** Takes the code the list points at, or a day of the calendar. */
+function take(text: string) {
+  editing.value = null
+  if (text !== selected.value) store.set(props.line.key, props.row, text, store.revision.value)
 }
 
 /** The next field in the same column; after the last of one column comes the first of the other. */
@@ -64,8 +79,13 @@ function onKey(event: KeyboardEvent) {
   if (event.key === 'Escape' && editing.value !== null) {
     editing.value = before
     event.stopPropagation()
+  } else if (listed.value && editing.value !== null && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+    codes.value?.move(event.key === 'ArrowDown' ? 1 : -1)
+    event.preventDefault()
   } else if (event.key === 'Enter') {
     event.preventDefault()
+    const pointed = listed.value && editing.value !== null && editing.value !== '' ? codes.value?.pointed() : null
+    if (pointed) take(pointed)
     const next = neighbour(event.target as HTMLElement, event.shiftKey ? -1 : 1)
     if (next) next.focus()
     else commit()
@@ -121,7 +141,7 @@ function onAnswerKey(event: KeyboardEvent) {
     </button>
   </div>
   <select
-    v-else-if="line.kind === 'choice' || line.kind === 'row'"
+    v-else-if="(line.kind === 'choice' && !listed) || line.kind === 'row'"
     class="field"
     data-field
     :data-place="key"
@@ -150,25 +170,43 @@ function onAnswerKey(event: KeyboardEvent) {
     @input="editing = ($event.target as HTMLTextAreaElement).value"
     @blur="commit"
   ></textarea>
-  <input
-    v-else
-    class="field"
-    :class="{ numeric, refused: draft?.state === 'refused', conflict: draft?.state === 'conflict' }"
-    data-field
-    :data-place="key"
-    type="text"
-    autocomplete="off"
-    spellcheck="false"
-    :aria-label="line.label"
-    :aria-invalid="draft?.state === 'refused' || undefined"
-    :aria-describedby="described"
-    :value="shown"
-    :readonly="store.locked"
-    @focus="begin"
-    @input="editing = ($event.target as HTMLInputElement).value"
-    @blur="commit"
-    @keydown="onKey"
-  />
+  <span v-else class="with" :class="{ dated: line.kind === 'date' }">
+    <input
+      ref="field"
+      class="field"
+      :class="{ numeric, refused: draft?.state === 'refused', conflict: draft?.state === 'conflict' }"
+      data-field
+      :data-place="key"
+      type="text"
+      autocomplete="off"
+      spellcheck="false"
+      :aria-label="line.label"
+      :aria-invalid="draft?.state === 'refused' || undefined"
+      :aria-describedby="described"
+      :value="shown"
+      :readonly="store.locked"
+      @focus="begin"
+      @input="editing = ($event.target as HTMLInputElement).value"
+      @blur="commit"
+      @keydown="onKey"
+    />
+    <CalendarButton
+      v-if="line.kind === 'date' && !store.locked"
+      :label="line.label"
+      :day="value?.value ?? ''"
+      @picked="take"
+    />
+    <CodeList
+      v-if="listed && editing !== null && field"
+      :id="`codes-${key}`"
+      ref="codes"
+      :field="field"
+      :codes="line.choices!"
+      :typed="editing === before ? '' : editing"
+      :current="''"
+      @choose="take"
+    />
+  </span>
 </template>
 
 <style scoped>
@@ -184,6 +222,14 @@ function onAnswerKey(event: KeyboardEvent) {
   outline: 0;
   text-align: right;
   border-radius: 0;
+}
+.with {
+  display: block;
+}
+.dated {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
 }
 .field:focus-visible {
   outline: 0;

@@ -2,7 +2,8 @@
 import { computed, inject } from 'vue'
 import SeverityMark from '../shared/SeverityMark.vue'
 import { placeKey, type Finding, type Line, type ReturnStore } from '../return/returnStore'
-import { idOf, isNumeric, mayOverflow, print } from './gridCells'
+import { amount } from '../shared/format'
+import { idOf, isNumeric, mayOverflow, print, proposalIn } from './gridCells'
 
 /** One row of a grid; it is drawn again only when something of its own changes. */
 const props = defineProps<{
@@ -37,6 +38,8 @@ function marks(line: Line, column: number): Record<string, boolean> {
     cut: mayOverflow(print(store, props.row, line), line),
     computed: line.computed,
     closed: !store.values.get(key)?.open,
+    first: column === 0,
+    proposed: !!proposalIn(store, props.row, line),
     refused: store.drafts.get(key)?.state === 'refused',
     error: finding?.severity === 'error',
     warning: finding?.severity === 'warning',
@@ -67,7 +70,9 @@ function marks(line: Line, column: number): Record<string, boolean> {
         class="editor"
         :class="{ numeric: isNumeric(line) }"
         :aria-label="line.label"
-        :list="line.choices ? `choices-${line.name}` : undefined"
+        :role="line.choices ? 'combobox' : undefined"
+        :aria-expanded="line.choices ? true : undefined"
+        :aria-controls="line.choices ? 'grid-codes' : undefined"
         autocomplete="off"
         spellcheck="false"
         @input="$emit('typed', ($event.target as HTMLInputElement).value)"
@@ -75,7 +80,7 @@ function marks(line: Line, column: number): Record<string, boolean> {
         @mousedown.stop
         @blur="$emit('leave')"
       />
-      <template v-else>{{ print(store, row, line) }}</template>
+      <template v-else>{{ amount(proposalIn(store, row, line)) || print(store, row, line) }}</template>
     </span>
   </div>
 </template>
@@ -108,6 +113,21 @@ function marks(line: Line, column: number): Record<string, boolean> {
 .cut {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.mark,
+.first {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+}
+.first {
+  left: 44px;
+  background: var(--page);
+  border-right: 1px solid var(--hairline);
+}
+.proposed {
+  color: var(--secondary);
+  font-style: italic;
 }
 .numeric {
   text-align: right;

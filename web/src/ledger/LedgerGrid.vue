@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { amount, fromCents, plural, toCents, typedAs } from '../shared/format'
-import { placeKey, type Finding, type Line, type ReturnStore, type Section } from '../return/returnStore'
+import { meantCode } from '../shared/codes'
+import { placeKey, type Line, type ReturnStore, type Section } from '../return/returnStore'
 import {
   blockOf,
   idOf,
   isNumeric as numeric,
-  print,
+  proposalIn,
   readBlock,
   visible,
   widthOf,
   writeBlock,
   type Cell,
 } from './gridCells'
+import CodeList from './CodeList.vue'
+import { useGridRows } from './gridRows'
 import GridFiles from './GridFiles.vue'
 import GridRow from './GridRow.vue'
 import GridSubtotals from './GridSubtotals.vue'
@@ -22,67 +25,24 @@ const props = defineProps<{ section: Section; page?: string }>()
 const store = inject<ReturnStore>('return')!
 
 const ROW = 28
-const table = computed(() => props.section.table!)
-const all = computed(() => {
-  const rows = store.rowsOf(table.value.key)
-  const of = table.value.ofPage
-  return of && props.page ? rows.filter((row) => store.said(of, row) === props.page) : rows
-})
-/** The columns that apply in at least one row. */
-const columns = computed(() =>
-  props.section.lines.filter((line) => {
-    const there = (row: string) => {
-      const value = store.values.get(placeKey(line.key, row))
-      return !value || value.open || value.kept
-    }
-    return line.key !== table.value.ofPage && (all.value.length ? all.value.some(there) : !line.conditional)
-  }),
-)
-/** Within a page the few columns share its width, texts more of it than numbers. */
-const template = computed(
-  () =>
-    `52px ${columns.value.map((c) => (props.page ? `minmax(0, ${numeric(c) ? 1 : 2}fr)` : `${widthOf(c)}px`)).join(' ')}`,
-)
-const across = computed(() => (props.page ? '100%' : `${columns.value.reduce((sum, c) => sum + widthOf(c), 52)}px`))
-
-const words = ref('')
-const onlyFound = ref(false)
-const order = ref<{ column: string; down: boolean } | null>(null)
-/** Findings by row; of a row on which nothing is new, the same list as before, so that the row is not drawn again. */
-const found = computed((before?: Map<string, Finding[]>) => {
-  const byRow = new Map<string, Finding[]>()
-  for (const finding of store.findings.value)
-    if (finding.table === table.value.key && finding.row && !finding.acceptance && finding.severity !== 'note')
-      byRow.set(finding.row, [...(byRow.get(finding.row) ?? []), finding])
-  for (const [row, list] of byRow) {
-    const was = before?.get(row)
-    if (was?.length === list.length && was.every((f, index) => f === list[index])) byRow.set(row, was)
-  }
-  return byRow
-})
-const text = (row: string, line: Line) => store.values.get(placeKey(line.key, row))?.value ?? ''
+const {
+  table,
+  all,
+  columns,
+  template,
+  across,
+  leftOf,
+  fixed,
+  words,
+  onlyFound,
+  order,
+  found,
+  text,
+  rows,
+  sortBy,
+  showAll,
+} = useGridRows(store, props)
 const typedOrText = (row: string, line: Line) => store.drafts.get(placeKey(line.key, row))?.typed ?? text(row, line)
-
-/** The rows as shown: those that have the words looked for, ordered by the column chosen. The return keeps its own order. */
-const rows = computed(() => {
-  let shown = all.value
-  const looked = words.value.toLowerCase().split(/\s+/).filter(Boolean)
-  if (looked.length)
-    shown = shown.filter((row) => {
-      const whole = columns.value.map((c) => print(store, row, c).toLowerCase()).join(' ')
-      return looked.every((word) => whole.includes(word))
-    })
-  if (onlyFound.value) shown = shown.filter((row) => found.value.has(row))
-  const by = order.value && columns.value.find((c) => c.key === order.value!.column)
-  if (by) {
-    const sign = order.value!.down ? -1 : 1
-    const compare = numeric(by)
-      ? (a: string, b: string) => Number(text(a, by) || 0) - Number(text(b, by) || 0)
-      : (a: string, b: string) => text(a, by).localeCompare(text(b, by))
-    shown = [...shown].sort((a, b) => sign * compare(a, b))
-  }
-  return shown
-})
 
 const scroller = ref<HTMLElement>()
 const editorOf = () => scroller.value?.querySelector<HTMLInputElement>('[data-editor]')
@@ -95,6 +55,8 @@ const at = ref<Cell>({ row: 0, column: 0 })
 const anchor = ref<Cell>({ row: 0, column: 0 })
 const editing = ref<string | null>(null)
 const focused = ref(false)
+/** Why what was typed could not be taken into the cell; nothing typed is dropped in silence. */
+const barred = ref('')
 const block = computed(() => blockOf(anchor.value, at.value))
 const several = computed(() => block.value.top !== block.value.bottom || block.value.left !== block.value.right)
 let before = ''
@@ -108,9 +70,32 @@ const active = computed(() => (rowAt(at.value) ? idOf(rowAt(at.value)!, lineAt(a
 const told = computed(() => {
   const row = rowAt(at.value)
   if (!row) return []
-  const draft = store.drafts.get(placeKey(lineAt(at.value).key, row))
-  return [...(draft?.message ? [draft.message] : []), ...(found.value.get(row) ?? []).map((f) => f.message)]
+  const line = lineAt(at.value)
+  const draft = store.drafts.get(placeKey(line.key, row))
+  const proposal = proposalIn(store, row, line)
+  return [
+    ...(barred.value ? [barred.value] : []),
+    ...(draft?.message ? [draft.message] : []),
+    ...(proposal
+      ? [
+          `${amount(proposal)} is proposed by ‘${store.lineOf(line.proposedBy!)!.label}’: Enter takes it, or type over it.`,
+        ]
+      : []),
+    ...(found.value.get(row) ?? []).map((f) => f.message),
+  ]
 })
+/** The cells for which an amount is proposed and nobody has confirmed it. */
+const proposed = computed(() =>
+  store.locked
+    ? []
+    : columns.value
+        .filter((line) => line.proposedBy)
+        .flatMap((line) =>
+          rows.value
+            .map((row): [string, Line, string] => [row, line, proposalIn(store, row, line)])
+            .filter(([, , value]) => value),
+        ),
+)
 
 /** Sum of the amounts chosen, exact to the cent. */
 const chosen = computed(() => {
@@ -135,6 +120,7 @@ function go(row: number, column: number, extend = false) {
     column: Math.max(0, Math.min(column, columns.value.length - 1)),
   }
   if (!extend) anchor.value = at.value
+  barred.value = ''
   show()
   const id = rowAt(at.value)
   if (id) store.focus.value = { line: lineAt(at.value).key, row: id }
@@ -147,21 +133,32 @@ function show() {
   const top = at.value.row * ROW
   if (top < box.scrollTop) box.scrollTop = top
   else if (top + ROW > box.scrollTop + box.clientHeight - ROW) box.scrollTop = top + 2 * ROW - box.clientHeight
-  const left = 52 + columns.value.slice(0, at.value.column).reduce((sum, c) => sum + widthOf(c), 0)
+  const left = leftOf(at.value.column)
   const width = widthOf(lineAt(at.value))
-  if (left < box.scrollLeft + 52) box.scrollLeft = left - 52
+  if (at.value.column > 0 && left < box.scrollLeft + fixed.value) box.scrollLeft = left - fixed.value
   else if (left + width > box.scrollLeft + box.clientWidth) box.scrollLeft = left + width - box.clientWidth
   // What comes into sight is drawn with what changed, not once more when the browser tells of the scrolling.
   scrollTop.value = box.scrollTop
 }
 
+const mayType = (row: string, line: Line) =>
+  !line.computed && !store.locked && !!store.values.get(placeKey(line.key, row))?.open
+
 function begin(typed: string | null) {
   const row = rowAt(at.value)
   const line = lineAt(at.value)
-  if (!row || line.computed || store.locked || !store.values.get(placeKey(line.key, row))?.open) return
+  if (!row) return
+  if (!mayType(row, line)) {
+    barred.value = store.locked
+      ? 'This return can no longer be changed at this stage.'
+      : line.computed
+        ? `‘${line.label}’ is computed and not typed into.`
+        : `‘${line.label}’ does not apply to this row.`
+    return
+  }
   seen = store.revision.value
   before = store.drafts.get(placeKey(line.key, row))?.typed ?? store.said(line.key, row)
-  editing.value = typed ?? before
+  editing.value = typed ?? (before || proposalIn(store, row, line))
   void nextTick(() => {
     const editor = editorOf()
     editor?.focus()
@@ -170,13 +167,20 @@ function begin(typed: string | null) {
   })
 }
 
-/** The code a person means by what was typed into a choice: the code itself, or the beginning of one choice's label. */
-function meant(line: Line, typed: string): string {
-  if (line.kind !== 'choice' || !typed) return typed
-  const small = typed.trim().toLowerCase()
-  const exact = line.choices!.find((c) => c.code.toLowerCase() === small || c.label.toLowerCase() === small)
-  const begun = line.choices!.filter((c) => c.label.toLowerCase().startsWith(small))
-  return exact?.code ?? (begun.length === 1 ? begun[0]!.code : typed)
+/** What a person means by what was typed: of a list, the code. */
+const meant = (line: Line, typed: string): string => (line.kind === 'choice' ? meantCode(line.choices!, typed) : typed)
+
+/** The list of codes beside the editor. */
+const codes = ref<InstanceType<typeof CodeList>>()
+const choosing = computed(() => editing.value !== null && lineAt(at.value).kind === 'choice')
+const editorShown = ref<HTMLElement>()
+watch(choosing, async (now) => {
+  await nextTick()
+  editorShown.value = now ? (editorOf() ?? undefined) : undefined
+})
+function choose(code: string) {
+  editing.value = code
+  leave(0, 1)
 }
 
 function pick(row: number, column: number, extend: boolean) {
@@ -200,10 +204,35 @@ function leave(rowsDown: number, columnsRight: number) {
   go(at.value.row + rowsDown, at.value.column + columnsRight)
 }
 
+/** Goes on to the next cell that can be typed into, over the end of a row; false at the end of the grid. */
+function goOn(by: 1 | -1): boolean {
+  const across = columns.value.length
+  for (
+    let cell = at.value.row * across + at.value.column + by;
+    cell >= 0 && cell < rows.value.length * across;
+    cell += by
+  ) {
+    const [row, column] = [Math.floor(cell / across), cell % across]
+    if (mayType(rows.value[row]!, columns.value[column]!)) {
+      go(row, column)
+      return true
+    }
+  }
+  return false
+}
+
 function onEditorKey(event: KeyboardEvent) {
-  if (event.key === 'Enter') leave(event.shiftKey ? -1 : 1, 0)
-  else if (event.key === 'Tab') leave(0, event.shiftKey ? -1 : 1)
-  else if (event.key === 'Escape') {
+  if (choosing.value && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+    codes.value?.move(event.key === 'ArrowDown' ? 1 : -1)
+  } else if (event.key === 'Enter') {
+    const pointed = choosing.value && editing.value ? codes.value?.pointed() : null
+    if (pointed) editing.value = pointed
+    leave(event.shiftKey ? -1 : 1, 0)
+  } else if (event.key === 'Tab') {
+    commit()
+    scroller.value?.focus()
+    goOn(event.shiftKey ? -1 : 1)
+  } else if (event.key === 'Escape') {
     editing.value = null
     scroller.value?.focus()
   } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') leave(event.key === 'ArrowDown' ? 1 : -1, 0)
@@ -228,7 +257,12 @@ function onKey(event: KeyboardEvent) {
   if (steps[event.key] && !event.altKey) go(row + steps[event.key]![0], column + steps[event.key]![1], event.shiftKey)
   else if (event.key === 'Home') go(command ? 0 : row, 0, event.shiftKey)
   else if (event.key === 'End') go(command ? rows.value.length - 1 : row, columns.value.length - 1, event.shiftKey)
-  else if (event.key === 'Enter' || event.key === 'F2') begin(null)
+  else if (event.key === 'Tab') {
+    if (!goOn(event.shiftKey ? -1 : 1)) return
+  } else if (event.key === 'Enter') {
+    confirm()
+    go(row + (event.shiftKey ? -1 : 1), column)
+  } else if (event.key === 'F2') begin(null)
   else if (event.key === 'Delete' || event.key === 'Backspace') clear()
   else if (event.shiftKey && event.key === ' ') {
     anchor.value = { row: block.value.top, column: 0 }
@@ -246,6 +280,13 @@ function onKey(event: KeyboardEvent) {
     if (letter === 'y' || letter === 'n') each((id, line) => [id, line, letter === 'y' ? 'yes' : 'no'])
   } else begin(event.key)
   event.preventDefault()
+}
+
+/** Takes the amount proposed for the active cell. */
+function confirm() {
+  const id = rowAt(at.value)
+  const value = id ? proposalIn(store, id, lineAt(at.value)) : ''
+  if (id && value && mayType(id, lineAt(at.value))) store.setMany([[id, lineAt(at.value), value]])
 }
 
 /** Sets every cell of the block that can be typed into, as one step that is undone at once. */
@@ -272,8 +313,7 @@ function removeRows() {
 }
 function add(after?: string) {
   if (store.locked) return
-  words.value = ''
-  onlyFound.value = false
+  showAll()
   order.value = null
   store.addRow(props.section, after, false, props.page)
   void nextTick(() => {
@@ -311,20 +351,12 @@ function onPaste(event: ClipboardEvent) {
   )
 }
 
-function sortBy(line: Line) {
-  const now = order.value
-  order.value = now?.column !== line.key ? { column: line.key, down: false } : now.down ? null : { ...now, down: true }
-}
-
 /** A jump from elsewhere: from a finding, for example. */
 watch(
   () => store.focus.value,
   (spot) => {
     if (!spot?.row || (focused.value && spot.row === rowAt(at.value) && spot.line === lineAt(at.value).key)) return
-    if (!rows.value.includes(spot.row) && all.value.includes(spot.row)) {
-      words.value = ''
-      onlyFound.value = false
-    }
+    if (!rows.value.includes(spot.row) && all.value.includes(spot.row)) showAll()
     const row = rows.value.indexOf(spot.row)
     const column = columns.value.findIndex((c) => c.key === spot.line)
     if (row < 0 || column < 0) return
@@ -379,10 +411,10 @@ onBeforeUnmount(() => resized?.disconnect())
     <div class="head" role="row" :style="{ gridTemplateColumns: template }">
       <span class="mark" role="columnheader">#</span>
       <span
-        v-for="line in columns"
+        v-for="(line, column) in columns"
         :key="line.key"
         role="columnheader"
-        :class="{ numeric: numeric(line) }"
+        :class="{ numeric: numeric(line), first: column === 0 }"
         :aria-sort="order?.column === line.key ? (order.down ? 'descending' : 'ascending') : undefined"
         :title="[line.label, line.from].filter(Boolean).join(', ')"
         @click="sortBy(line)"
@@ -410,17 +442,28 @@ onBeforeUnmount(() => resized?.disconnect())
     />
     <div :style="{ height: `${(rows.length - inSight.last) * ROW}px` }"></div>
   </div>
-  <datalist v-for="line in columns.filter((c) => c.choices)" :id="`choices-${line.name}`" :key="line.key">
-    <option v-for="choice in line.choices" :key="choice.code" :value="choice.code">{{ choice.label }}</option>
-  </datalist>
+  <CodeList
+    v-if="choosing && editorShown"
+    id="grid-codes"
+    ref="codes"
+    :field="editorShown"
+    :codes="lineAt(at).choices!"
+    :typed="editing!"
+    :current="before"
+    @choose="choose"
+  />
   <div class="below">
     <button v-if="!store.locked" type="button" class="link" @click="add()">Add {{ table.rowLabel }}</button>
     <button v-if="!store.locked && rows.length" type="button" class="link" @click="removeRows">
       Remove {{ block.bottom > block.top ? `${block.bottom - block.top + 1} rows` : 'row' }}
     </button>
+    <button v-if="proposed.length" type="button" class="link" @click="store.setMany(proposed)">
+      Take {{ plural(proposed.length, 'proposed amount') }}
+    </button>
     <span v-if="!rows.length" class="faint small">{{ all.length ? 'No matching rows.' : 'None yet.' }}</span>
     <span v-else class="faint small keys"
-      >type to change, <kbd>Ctrl D</kbd> fill down, <kbd>Ctrl V</kbd> paste a block, <kbd>Ctrl -</kbd> remove</span
+      >type to change, <kbd>F2</kbd> edit, <kbd>Ctrl D</kbd> fill down, <kbd>Ctrl V</kbd> paste a block,
+      <kbd>Ctrl -</kbd> remove</span
     >
   </div>
   <p v-for="message in told" :key="message" class="told small">{{ message }}</p>
@@ -465,6 +508,16 @@ onBeforeUnmount(() => resized?.disconnect())
   z-index: 2;
   background: var(--paper);
   border-bottom: 1px solid var(--ink);
+}
+.head .mark,
+.head .first {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  background: var(--paper);
+}
+.head .first {
+  left: 44px;
 }
 .head .mark {
   text-align: right;

@@ -102,6 +102,7 @@ function storeWith(rows: string[][]) {
     removeRows: vi.fn(),
     addRow: vi.fn(),
     duplicateRow: vi.fn(),
+    lineOf: (key: string) => columns.find((c) => c.key === key),
   }
 }
 
@@ -192,10 +193,68 @@ describe('a grid', () => {
     expect(store.setMany).toHaveBeenCalledWith([['r0', columns[3], 'no']])
   })
 
-  it('cannot be typed into where a line is computed', async () => {
+  it('cannot be typed into where a line is computed or does not apply, and says so', async () => {
     const wrapper = grid()
     await keys(wrapper, 'End', '9')
     expect(wrapper.find('[data-editor]').exists()).toBe(false)
+    expect(wrapper.text()).toContain('‘tax’ is computed and not typed into.')
+    const closed = store.values.get('list.rows.paid|r0')!
+    store.values.set('list.rows.paid|r0', { ...closed, value: null, open: false })
+    await keys(wrapper, 'Home', 'ArrowRight', 'ArrowRight', '4')
+    expect(wrapper.text()).toContain('‘paid’ does not apply to this row.')
+    await keys(wrapper, 'ArrowDown')
+    expect(wrapper.find('.told').exists()).toBe(false)
+  })
+
+  it('goes on with Tab over what is not typed into, from row to row, and leaves at its end; Enter goes down', async () => {
+    const wrapper = grid()
+    const at = () => wrapper.find('.cell.at').attributes('data-place')
+    await keys(wrapper, 'Tab', 'Tab', 'Tab')
+    expect(at()).toBe('list.rows.received|r0')
+    await keys(wrapper, 'Tab')
+    expect(at()).toBe('list.rows.payer|r1')
+    await keys(wrapper, { key: 'Tab', shiftKey: true })
+    expect(at()).toBe('list.rows.received|r0')
+    await keys(wrapper, 'Enter', 'Enter')
+    expect(at()).toBe('list.rows.received|r2')
+    const event = new KeyboardEvent('keydown', { key: 'Tab', cancelable: true })
+    wrapper.find('[data-grid]').element.dispatchEvent(event)
+    expect(event.defaultPrevented).toBe(false)
+  })
+
+  it('shows the codes that fit while one is typed; Enter takes the one pointed at', async () => {
+    const wrapper = grid()
+    await keys(wrapper, 'ArrowRight', 'F2')
+    await flushPromises()
+    const options = () => [...document.querySelectorAll('[role=option]')].map((o) => o.textContent?.trim())
+    expect(options()).toEqual(['C10 Fees', 'C20 Rent'])
+    await wrapper.find('[data-editor]').setValue('c')
+    await wrapper.find('[data-editor]').trigger('keydown', { key: 'ArrowDown' })
+    await wrapper.find('[data-editor]').trigger('keydown', { key: 'Enter' })
+    expect(store.set).toHaveBeenCalledWith('list.rows.code', 'r0', 'C20', 7)
+    wrapper.unmount()
+  })
+
+  it('proposes what a code implies until somebody confirms it or types over it', async () => {
+    columns[2] = { ...columns[2]!, proposedBy: 'list.rows.tax' }
+    section.lines = [...columns]
+    const blank = store.values.get('list.rows.paid|r1')!
+    store.values.set('list.rows.paid|r1', { ...blank, value: null })
+    const wrapper = grid()
+    const cell = () => wrapper.find('[data-place="list.rows.paid|r1"]')
+    expect([cell().text(), cell().classes('proposed')]).toEqual(['1', true])
+    await keys(wrapper, 'ArrowRight', 'ArrowRight', 'ArrowDown')
+    expect(wrapper.text()).toContain('1 is proposed by ‘tax’')
+    await keys(wrapper, 'Enter')
+    expect(store.setMany).toHaveBeenLastCalledWith([['r1', columns[2], '1']])
+    await keys(wrapper, 'ArrowUp', 'F2')
+    await wrapper.find('[data-editor]').trigger('keydown', { key: 'Enter' })
+    expect(store.set).toHaveBeenLastCalledWith('list.rows.paid', 'r1', '1', 7)
+    store.values.set('list.rows.paid|r1', { ...blank, value: '1' })
+    await flushPromises()
+    expect(cell().classes('proposed')).toBe(false)
+    columns[2] = { ...columns[2]!, proposedBy: null }
+    section.lines = [...columns]
   })
 
   it('fills down, clears and removes a block, and sums what is chosen', async () => {

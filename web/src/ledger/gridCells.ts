@@ -74,16 +74,35 @@ export function visible(
   return { first, last: Math.min(count, Math.ceil((scrollTop + height) / rowHeight) + around) }
 }
 
-const widths: Record<string, number> = { text: 170, identifier: 136, choice: 190, row: 140, answer: 70, date: 104 }
+const widths: Record<string, number> = {
+  text: 150,
+  identifier: 132,
+  choice: 136,
+  row: 130,
+  answer: 66,
+  date: 96,
+  count: 64,
+  number: 64,
+}
 
-/** Width of a column, in pixels. */
-export const widthOf = (line: Line): number => widths[line.kind] ?? 104
+/** Width of a column, in pixels: amounts of a month or so are narrow, so that what is typed and its totals stand side by side. */
+export const widthOf = (line: Line): number => widths[line.kind] ?? 88
 
 /** Whether what a cell shows may be wider than its column. Only such cells are cut off: cutting costs the browser a layer each. */
 export const mayOverflow = (shown: string, line: Line): boolean => shown.length * 8 > widthOf(line) - 14
 
 /** Id of a cell in the page. */
 export const idOf = (row: string, line: Line): string => `cell-${line.name}-${row}`
+
+/** The amount proposed for a cell in which nothing is entered; empty where none is. */
+export function proposalIn(store: ReturnStore, row: string, line: Line): string {
+  if (!line.proposedBy) return ''
+  const key = placeKey(line.key, row)
+  const value = store.values.get(key)
+  if (!value?.open || value.value || store.drafts.has(key)) return ''
+  const by = store.values.get(placeKey(line.proposedBy, row))?.value ?? ''
+  return by === '0' ? '' : by
+}
 
 /** What a cell shows. */
 export function print(store: ReturnStore, row: string, line: Line): string {

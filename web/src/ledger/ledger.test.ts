@@ -28,6 +28,7 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     choices: null,
     longestText: 300,
     countsAttachments: false,
+    proposedBy: null,
     overrides: null,
     override: null,
     ...more,

@@ -64,6 +64,9 @@ public sealed class IndividualAnnualReturn : Definition
     public override string Currency => "PHP";
 
     /// <inheritdoc />
+    public override Core.Entries.DateOrder Dates => PhilippinesCountry.Dates;
+
+    /// <inheritdoc />
     public override (string ToPay, string Overpaid) BalanceWords => ("To pay", "Overpaid");
 
     /// <inheritdoc />

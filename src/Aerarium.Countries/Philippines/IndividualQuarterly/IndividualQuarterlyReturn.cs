@@ -62,6 +62,9 @@ public sealed class IndividualQuarterlyReturn : Definition
     public override string Currency => "PHP";
 
     /// <inheritdoc />
+    public override Core.Entries.DateOrder Dates => PhilippinesCountry.Dates;
+
+    /// <inheritdoc />
     public override (string ToPay, string Overpaid) BalanceWords => ("To pay", "Carried on");
 
     /// <inheritdoc />

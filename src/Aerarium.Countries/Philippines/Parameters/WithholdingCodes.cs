@@ -79,6 +79,18 @@ public static class WithholdingCodes
     /// <summary>The codes in use in a year.</summary>
     public static IReadOnlyList<WithholdingCode> For(int year) => [.. All.Where(c => c.FromYear <= year)];
 
+    /// <summary>The codes as a list lines choose from.</summary>
+    public static readonly CodeList List = new("codes of creditable tax withheld from individuals", [.. All.Select(c => new ListedCode(c.Code, $"{c.Code} {c.Income}", c.FromYear))])
+    {
+        OfOthers = new Dictionary<string, string>
+        {
+            ["WC"] = "codes that begin with WC are of companies; an individual's certificate bears one that begins with WI.",
+            ["WF"] = "codes that begin with WF are of final tax, which is no credit.",
+            ["WB"] = "codes that begin with WB are of percentage tax, which is no credit of income tax.",
+            ["WV"] = "codes that begin with WV are of value-added tax, which is no credit of income tax.",
+        },
+    };
+
     private static WithholdingCode Of(
         string code, string income, decimal percent, Confidence confidence, string? larger = null, string source = Source, int from = 2018) =>
         new(code, income, Parameter.Percent($"rate of {code}", percent, source, confidence), larger, from);

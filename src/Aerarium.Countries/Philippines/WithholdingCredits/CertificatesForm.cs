@@ -23,12 +23,11 @@ public sealed class CertificatesForm : Form
     {
         var rates = codes.ToDictionary(c => c.Code, c => c.Rate);
         var smaller = codes.Where(c => c.LargerPayee is not null).ToList();
-        Choice[] choices = [.. codes.Select(c => new Choice(c.Code, $"{c.Code} {c.Income}")), new(AnotherCode, "Another code")];
         var certificates = Repeating("rows", "Certificates of tax withheld", "certificate", row =>
         {
             var payor = row.Identifier("payor-tin", "Payer's number", PhilippinesIdentifiers.Tin).From("certificate, payer").Required();
             row.NamedBy(row.Text("payor", "Payer").From("certificate, payer").Required());
-            var code = row.Choice("code", "Code", choices).From("certificate, code").Required();
+            var code = row.Choice("code", "Code", WithholdingCodes.List, [new(AnotherCode, "Another code")]).From("certificate, code").Required();
             var another = row.Text("another-code", "Other code").When(code.Is(AnotherCode)).RequiredWhen(code.Is(AnotherCode));
             var typedRate = row.Entry("typed-rate", "Its rate").Unit("%").Between(0, 35).When(code.Is(AnotherCode)).RequiredWhen(code.Is(AnotherCode));
             var first = row.Entry("month-1", "1st month").From("certificate, amount of income payments");
@@ -41,6 +40,7 @@ public sealed class CertificatesForm : Form
             var payment = row.Line("payment", "Income payment", If(monthly, first + second + third, total));
             var rate = row.NumberLine("rate", "Rate", If(code.Is(AnotherCode), typedRate, 100 * code.In(rates))).Unit("%").Law("RR 2-98 s. 2.57.2");
             var implied = row.Line("implied", "Tax by the code", payment * rate / 100, ToCents).Law("RR 2-98 s. 2.57.2");
+            withheld.ProposedBy(implied);
             var difference = row.Line("difference", "Difference", withheld - implied);
 
             row.Error("payor-is-payee", payor.BeginsLike(payee.Tin, TaxpayerForm.OwnDigits), "The payer cannot be the payee; copy the payer's number.", payor);

@@ -49,6 +49,9 @@ public sealed class WithholdingCreditsReturn : Definition
     public override string Currency => "PHP";
 
     /// <inheritdoc />
+    public override Core.Entries.DateOrder Dates => PhilippinesCountry.Dates;
+
+    /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
 
     /// <inheritdoc />

@@ -3,14 +3,15 @@ import { ref } from 'vue'
 import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { plural } from '../../shared/format'
+import DateField from '../../shared/DateField.vue'
+import { day, plural } from '../../shared/format'
 
 /** Payments of many returns: a file for the bank, and the bank's statement matched by reference. */
 const props = defineProps<{ chosen: number[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const { busy, problem, act } = useAct()
-const typed = ref({ account: '', on: session.view?.today ?? '' })
+const typed = ref({ account: '', on: day(session.view?.today) })
 const report = ref<Schemas['MatchReport'] | null>(null)
 const made = ref('')
 
@@ -48,7 +49,7 @@ function match(event: Event) {
           >Pay {{ plural(chosen.length, 'selected return') }} from account
           <input v-model="typed.account" type="text" aria-label="Account debited"
         /></label>
-        <label>on <input v-model="typed.on" type="date" aria-label="Day of payment" /></label>
+        <span>on <DateField v-model="typed.on" plain label="Day of payment" /></span>
         <button class="link" type="submit" :disabled="busy || !chosen.length || !typed.account">
           Make the file (ISO 20022)
         </button>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue'
+import { computed, inject, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call } from '../../api/client'
+import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import { amount, day } from '../../shared/format'
 import AssessmentPanel from './AssessmentPanel.vue'
 import RefundPanel from './RefundPanel.vue'
 import PaymentsPanel from './PaymentsPanel.vue'
@@ -13,7 +14,20 @@ const store = inject<ReturnStore>('return')!
 const router = useRouter()
 const session = useSession()
 const { busy, problem, act } = useAct()
-const refund = computed(() => store.balance.startsWith('-'))
+/** What is to pay or to be repaid, as assessed once there is an assessment. */
+const owed = ref<Schemas['PaymentsView'] | null>(null)
+watch(
+  () => store.statusTick.value,
+  () =>
+    act(async () => {
+      if (store.filed)
+        owed.value = await call(api.GET('/api/returns/{id}/payments', { params: { path: { id: store.id } } }))
+    }),
+  { immediate: true },
+)
+const refund = computed(() => owed.value!.balance.startsWith('-'))
+const inWords = (balance: string) =>
+  balance.startsWith('-') ? `a refund of ${amount(balance.slice(1))}` : `${amount(balance) || '0'} to pay`
 
 const amend = () =>
   act(async () => {
@@ -35,10 +49,18 @@ const amend = () =>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <p v-if="!store.filed" class="secondary">This part begins when the return has been sent.</p>
       <template v-else>
-        <section>
+        <section v-if="owed">
           <div class="rule-head"><h2>Payment or refund</h2></div>
-          <RefundPanel v-if="refund" />
-          <PaymentsPanel v-else />
+          <p v-if="owed.assessed" class="banner" role="status" data-assessed>
+            The authority assessed {{ inWords(owed.balance) }} where {{ inWords(owed.assessed.filed) }} was filed
+            (notice {{ owed.assessed.number
+            }}{{ owed.assessed.payBy ? `; what it adds is payable by ${day(owed.assessed.payBy)}` : '' }}).
+            {{
+              owed.assessed.objected ? 'It was objected to; what is below stands until the objection is decided.' : ''
+            }}
+          </p>
+          <RefundPanel v-if="refund" :key="`r${store.statusTick.value}`" />
+          <PaymentsPanel v-else :key="`p${store.statusTick.value}`" />
         </section>
         <template v-if="store.stage.value === 'accepted'">
           <AssessmentPanel :key="`a${store.statusTick.value}`" />

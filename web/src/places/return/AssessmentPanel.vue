@@ -23,6 +23,9 @@ const object = () =>
 const declare = () =>
   take(() => call(api.POST('/api/returns/{id}/after/declaration', { params, body: declaration.value })))
 
+const daysLeft = (days: number | null | undefined) =>
+  days == null || days < 0 ? '' : days === 0 ? ', today' : `, ${plural(days, 'day')} left`
+
 /** Attaches files under the kind that was asked for, and sends them. */
 const send = (asked: Schemas['AskedDocument'], files: File[]) =>
   take(async () => {
@@ -93,11 +96,17 @@ const send = (asked: Schemas['AskedDocument'], files: File[]) =>
           Objected as {{ view.assessment.objection.number }} by {{ view.assessment.objection.madeBy }}:
           {{ view.assessment.objection.reason }}
         </p>
-        <form v-else-if="session.mayApprove" class="answer" @submit.prevent="object">
+        <p v-if="!view.assessment.objection && view.assessment.objectBy" class="secondary" data-object-by>
+          {{ (view.assessment.objectDays ?? 0) < 0 ? 'An objection was possible until' : 'Object by' }}
+          {{ day(view.assessment.objectBy) }}{{ daysLeft(view.assessment.objectDays) }}.
+        </p>
+        <form v-if="!view.assessment.objection && session.mayApprove" class="answer" @submit.prevent="object">
           <v-text-field v-model="reason" label="Why the assessment is objected to" />
           <v-btn type="submit" variant="outlined" :disabled="busy || reason.trim().length < 10">Object</v-btn>
         </form>
-        <p v-else class="secondary">Object, by an approver, or open an amended return below.</p>
+        <p v-else-if="!view.assessment.objection" class="secondary">
+          Object, by an approver, or open an amended return below.
+        </p>
       </template>
     </section>
     <section v-if="view.verification" aria-label="Verification">

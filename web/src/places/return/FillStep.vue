@@ -12,7 +12,12 @@ import TakenOver from './TakenOver.vue'
 const props = defineProps<{ scope: boolean }>()
 const store = inject<ReturnStore>('return')!
 const route = useRoute()
-const margin = ref(localStorage.getItem('aerarium-margin') !== 'hidden')
+const ROOM_FOR_BOTH = 1500
+/** Whether the Margin is shown; beside a grid it gives way where the window is narrow, until it is asked for. */
+const margins = ref({
+  page: localStorage.getItem('aerarium-margin') !== 'hidden',
+  grid: window.innerWidth >= ROOM_FOR_BOTH,
+})
 const gathering = ref(false)
 
 const form = computed(() => {
@@ -22,6 +27,10 @@ const form = computed(() => {
   const wanted = forms.find((f) => f.key === (route.params.form || store.formOf(String(route.query.line))?.key))
   return wanted ? store.pageOf(wanted) : store.pages.find((f) => f.key !== forms[0]!.key)!
 })
+const beside = computed<'page' | 'grid'>(() =>
+  form.value.sections.some((s) => s.table?.grid && !s.table.ofPage) ? 'grid' : 'page',
+)
+const margin = computed(() => margins.value[beside.value])
 const closed = computed(() => !store.isOpen(form.value) && !store.besideOf(form.value))
 const unanswered = computed(() =>
   form.value.sections
@@ -44,12 +53,14 @@ function answerRest() {
   store.setMany(unanswered.value.map((line) => [null, line, line.usuallyYes ? 'yes' : 'no']))
 }
 
+function turnMargin() {
+  margins.value = { ...margins.value, [beside.value]: !margin.value }
+  if (beside.value === 'page') localStorage.setItem('aerarium-margin', margin.value ? 'shown' : 'hidden')
+}
 function onKey(event: KeyboardEvent) {
-  if (event.altKey && event.key.toLowerCase() === 'm') {
-    margin.value = !margin.value
-    localStorage.setItem('aerarium-margin', margin.value ? 'shown' : 'hidden')
-    event.preventDefault()
-  }
+  if (!event.altKey || event.key.toLowerCase() !== 'm') return
+  turnMargin()
+  event.preventDefault()
 }
 onMounted(() => window.addEventListener('keydown', onKey))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
@@ -86,6 +97,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       </p>
     </div>
     <Margin v-if="margin" />
+    <button v-else type="button" class="strip" title="Show the Margin (Alt M)" @click="turnMargin">
+      <span>Margin</span>
+    </button>
   </div>
 </template>
 
@@ -96,7 +110,22 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
   min-height: 0;
 }
 .fill.no-margin {
-  grid-template-columns: 216px minmax(0, 1fr);
+  grid-template-columns: 216px minmax(0, 1fr) 30px;
+}
+.strip {
+  border: 0;
+  border-left: 1px solid var(--hairline);
+  background: var(--paper);
+  color: var(--secondary);
+  font: inherit;
+  cursor: pointer;
+  padding-top: 22px;
+  display: flex;
+  align-items: flex-start;
+  justify-content: center;
+}
+.strip span {
+  writing-mode: vertical-rl;
 }
 .middle {
   background: var(--page);

@@ -2,6 +2,7 @@
 import { computed, inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
+import DateField from '../../shared/DateField.vue'
 import { amount, day } from '../../shared/format'
 import GatheredItems from './GatheredItems.vue'
 import type { ReturnStore } from '../../return/returnStore'
@@ -66,7 +67,7 @@ onMounted(async () => {
     <form v-if="record && !record.consent" class="consent among" @submit.prevent="consent">
       <p>Nothing is asked before the client has consented to it.</p>
       <label>Consent given by <input v-model="givenBy" aria-label="Consent given by" /></label>
-      <label>on <input v-model="givenOn" placeholder="today" aria-label="Consent given on" /></label>
+      <span>on <DateField v-model="givenOn" plain label="Consent given on" /></span>
       <v-btn type="submit" :disabled="busy || !givenBy.trim()">Record the consent and ask</v-btn>
     </form>
     <template v-else-if="record">

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
+import DateField from '../../shared/DateField.vue'
 
 /** Notes money that was paid towards a return, or came back for it. */
 const props = defineProps<{ returnId: number; day: string; reference: string; words: string }>()
@@ -19,7 +20,7 @@ const note = () =>
 <template>
   <form class="note" @submit.prevent="note">
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-    <v-text-field v-model="typed.paidOn" :label="day" hide-details />
+    <DateField v-model="typed.paidOn" :label="day" />
     <v-text-field v-model="typed.amount" label="Amount" hide-details />
     <v-text-field v-model="typed.reference" :label="reference" hide-details />
     <v-btn type="submit" variant="outlined" :disabled="busy">{{ words }}</v-btn>
@@ -29,7 +30,7 @@ const note = () =>
 <style scoped>
 .note {
   display: grid;
-  grid-template-columns: 130px 150px 1fr auto;
+  grid-template-columns: 150px 150px 1fr auto;
   gap: 14px;
   align-items: center;
   margin-top: 14px;

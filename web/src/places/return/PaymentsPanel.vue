@@ -3,6 +3,7 @@ import { inject, onMounted, ref } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import DateField from '../../shared/DateField.vue'
 import { amount, day } from '../../shared/format'
 import NotePayment from './NotePayment.vue'
 import type { ReturnStore } from '../../return/returnStore'
@@ -19,7 +20,7 @@ const advise = () =>
   act(async () => {
     const query = on.value ? { on: on.value } : {}
     view.value = await call(api.GET('/api/returns/{id}/payments', { params: { path, query } }))
-    on.value = view.value.on
+    on.value = day(view.value.on)
   })
 onMounted(advise)
 const remove = (payment: number) =>
@@ -82,7 +83,7 @@ const remove = (payment: number) =>
     </table>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <p v-if="view.left !== '0'" class="on small secondary">
-      As of <input v-model="on" type="date" aria-label="Advice for the day" @change="advise" />
+      As of <DateField v-model="on" plain label="Advice for the day" @picked="advise" />
     </p>
     <NotePayment
       v-if="session.mayPrepare"
@@ -116,12 +117,5 @@ const remove = (payment: number) =>
 .on {
   display: inline-block;
   margin-top: 10px;
-}
-.on input {
-  border: 0;
-  border-bottom: 1px solid var(--faint);
-  background: transparent;
-  color: var(--ink);
-  font: inherit;
 }
 </style>

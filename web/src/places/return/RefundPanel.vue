@@ -14,7 +14,7 @@ const { problem, act } = useAct()
 const view = ref<Schemas['PaymentsView'] | null>(null)
 const path = { id: store.id }
 onMounted(() => act(async () => (view.value = await call(api.GET('/api/returns/{id}/payments', { params: { path } })))))
-const claimed = computed(() => store.balance.replace('-', ''))
+const claimed = computed(() => (view.value?.balance ?? '0').replace('-', ''))
 const awaited = computed(() => difference(claimed.value, view.value?.paid ?? '0'))
 
 /** The lines that say where the money goes. */
@@ -33,7 +33,7 @@ const account = computed(() =>
     <table class="plain">
       <tbody>
         <tr>
-          <td>A refund is claimed</td>
+          <td>{{ view.assessed ? 'Refund as assessed' : 'Refund claimed' }}</td>
           <td class="amount">{{ amount(claimed) }} {{ store.view.value.currency }}</td>
         </tr>
         <tr v-if="account">

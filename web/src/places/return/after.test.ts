@@ -146,7 +146,7 @@ describe('what the authority says after acceptance', () => {
 describe('money', () => {
   it('that is awaited back: claimed, to which account, received so far', async () => {
     const payments = [{ id: 1, paidOn: '2026-06-10', amount: '300', reference: 'B-1' }]
-    server.answers = { 'GET /api/returns/{id}/payments': { paid: '300', payments } }
+    server.answers = { 'GET /api/returns/{id}/payments': { balance: '-15300', paid: '300', payments } }
     const wrapper = await open(RefundPanel)
     expect(wrapper.text()).toContain('15,300 KES')
     expect(wrapper.text()).toContain('Harbour Lamp Bank')

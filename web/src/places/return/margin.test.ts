@@ -218,7 +218,7 @@ describe('a payment advice', () => {
     expect(wrapper.text()).toContain('First part, by 15 Apr 2025')
     expect(wrapper.text()).toContain('Surcharge, if paid on 14 Jul 2025')
     expect(wrapper.get('.left').text()).toContain('88,000')
-    await wrapper.get('input[type=date]').setValue('2025-08-01')
+    await wrapper.get('input[aria-label="Advice for the day"]').setValue('2025-08-01')
     await flushPromises()
     expect(server.posted.at(-1)).toMatchObject([
       '/api/returns/{id}/payments',

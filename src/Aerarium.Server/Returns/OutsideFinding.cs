@@ -1,0 +1,65 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Countries;
+using Aerarium.Server.Gathering;
+using Aerarium.Server.Practice;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Returns;
+
+/// <summary>Something that stands against filing a return and is no matter of its entries.</summary>
+/// <param name="Id">Stable id of the finding.</param>
+/// <param name="Severity">How much it holds up.</param>
+/// <param name="Message">What is wrong and what to do.</param>
+/// <param name="Line">The line it concerns; null for what concerns the practice.</param>
+public sealed record OutsideFinding(string Id, Severity Severity, string Message, Line? Line)
+{
+    /// <summary>All of a return: what the practice lacks, and what the authority has registered otherwise than the client's page.</summary>
+    public static IReadOnlyList<OutsideFinding> Of(Unit unit, ReturnRecord record, Definition definition, DateOnly today) =>
+    [
+        .. GapsOfPractice(unit, record, today).Select(gap => new OutsideFinding("practice", Severity.Error, gap, null)),
+        .. RegisteredOtherwise(unit, record, definition),
+    ];
+
+    private static IEnumerable<string> GapsOfPractice(Unit unit, ReturnRecord record, DateOnly today)
+    {
+        if (!PracticeParticulars.CanActAt(unit, Catalogue.CountryOf(record.Definition)))
+        {
+            yield return "The practice has neither consent nor credentials with the authority yet; connect it on the Practice page before this return is sent.";
+        }
+
+        if (Catalogue.TypeOf(record.Definition).EReturn.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
+        {
+            yield return gap;
+        }
+    }
+
+    /// <summary>What differs is told with both values; it holds up the hand-over until it is mended, or accepted with a reason (a registration that is being corrected).</summary>
+    private static IEnumerable<OutsideFinding> RegisteredOtherwise(Unit unit, ReturnRecord record, Definition definition)
+    {
+        if (Verifications.Find(unit, record.Id) is not { State: "differs" or "unknown" } kept)
+        {
+            yield break;
+        }
+
+        var client = Storage.Clients.Find(unit, record.ClientId)!;
+        Line LineOf(string particular) => definition.Lines.FirstOrDefault(l => l.ClientParticular == particular) ?? definition.Lines[0];
+        if (kept.State == "unknown")
+        {
+            yield return new OutsideFinding(
+                "registered:identifier",
+                Severity.Warning,
+                $"Nobody is registered with the authority under {client.Identifier}. Check the number on the client's page; the authority refuses a return of somebody it does not know.",
+                LineOf("identifier"));
+        }
+
+        foreach (var difference in RegisteredParticulars.DifferencesIn(kept).Where(d => RegisteredParticulars.Differs(client.Particular(d.Particular), d.Theirs)))
+        {
+            var ours = client.Particular(difference.Particular) is { Length: > 0 } value ? $"‘{value}’" : "nothing";
+            yield return new OutsideFinding(
+                $"registered:{difference.Particular}",
+                Severity.Warning,
+                $"{difference.Label}: {ours} on the client's page, ‘{difference.Theirs}’ registered with the authority. Correct the client's page, or have the registration corrected and verify again.",
+                LineOf(difference.Particular));
+        }
+    }
+}
