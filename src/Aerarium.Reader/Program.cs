@@ -12,8 +12,9 @@ try
     answer = args switch
     {
         ["table"] => new ReadAnswer(null, TableFile.Read(memory.ToArray()), null),
+        ["sheets"] => new ReadAnswer(null, null, null, TableFile.Sheets(memory.ToArray())),
         ["pages"] => new ReadAnswer(null, null, PdfPages.Of(memory)),
-        _ => throw new UnreadableException("Usage: table or pages, with the file on standard input."),
+        _ => throw new UnreadableException("Usage: table, sheets or pages, with the file on standard input."),
     };
 }
 catch (UnreadableException problem)

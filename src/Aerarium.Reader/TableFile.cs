@@ -12,6 +12,7 @@ internal static class TableFile
 {
     private const int MostRows = 20_000;
     private const int MostColumns = 200;
+    private const int MostSheets = 120;
     private const int MostText = 8 * 1024 * 1024;
 
     /// <summary>Empty rows may stand between; a list that begins or goes on this far down is none.</summary>
@@ -35,6 +36,39 @@ internal static class TableFile
             0 => throw new UnreadableException("The file has headings but no rows."),
             > MostRows => throw new UnreadableException($"The file has {table.Rows.Count} rows; import at most {MostRows} at once."),
             _ => table,
+        };
+    }
+
+    /// <summary>The sheets of an XLSX workbook that hold anything.</summary>
+    /// <exception cref="UnreadableException">It is no such workbook; the message says what to do.</exception>
+    public static IReadOnlyList<ImportedSheet> Sheets(byte[] file)
+    {
+        if (file is not [(byte)'P', (byte)'K', ..])
+        {
+            throw new UnreadableException("This is no XLSX workbook. Save it as one.");
+        }
+
+        var sheets = Opened(file, reader =>
+        {
+            var found = new List<ImportedSheet>();
+            do
+            {
+                var lines = LinesOf(reader);
+                if (lines.Count > 0)
+                {
+                    found.Add(new ImportedSheet(EntryReader.Clean(reader.Name), Shape(lines)));
+                }
+            }
+            while (found.Count <= MostSheets && reader.NextResult());
+            return found;
+        });
+        return sheets.Count switch
+        {
+            0 => throw new UnreadableException("The workbook is empty."),
+            > MostSheets => throw new UnreadableException($"The workbook has more than {MostSheets} sheets; a return has fewer."),
+            _ when sheets.Sum(s => s.Table.Rows.Count) > MostRows => throw new UnreadableException($"The workbook has more than {MostRows} rows; bring fewer at once."),
+            _ when sheets.Sum(s => s.Table.Rows.Sum(r => r.Cells.Sum(c => (long)c.Length))) > MostText => throw new UnreadableException("The workbook holds far more text than a return can; it was not read."),
+            _ => sheets,
         };
     }
 
@@ -77,28 +111,35 @@ internal static class TableFile
         }
     }
 
-    private static ImportedTable Workbook(byte[] file)
+    private static ImportedTable Workbook(byte[] file) => Opened(file, reader => Shape(LinesOf(reader)));
+
+    private static T Opened<T>(byte[] file, Func<IExcelDataReader, T> read)
     {
         try
         {
             SheetLimits.Require(file, LastRow, MostColumns);
             using var reader = ExcelReaderFactory.CreateOpenXmlReader(new MemoryStream(file));
-            var lines = new List<ImportedRow>();
-            while (reader.Read() && reader.Depth < LastRow)
-            {
-                string[] cells = [.. Enumerable.Range(0, Math.Min(MostColumns, reader.FieldCount)).Select(c => Text(reader.GetValue(c)))];
-                if (cells.Any(c => c.Length > 0))
-                {
-                    lines.Add(new ImportedRow(reader.Depth + 1, cells));
-                }
-            }
-
-            return Shape(lines);
+            return read(reader);
         }
         catch (Exception problem) when (problem is not (UnreadableException or OutOfMemoryException))
         {
             throw new UnreadableException("The workbook cannot be read. Save it again as XLSX, without a password, or as CSV.");
         }
+    }
+
+    private static List<ImportedRow> LinesOf(IExcelDataReader reader)
+    {
+        var lines = new List<ImportedRow>();
+        while (reader.Read() && reader.Depth < LastRow)
+        {
+            string[] cells = [.. Enumerable.Range(0, Math.Min(MostColumns, reader.FieldCount)).Select(c => Text(reader.GetValue(c)))];
+            if (cells.Any(c => c.Length > 0))
+            {
+                lines.Add(new ImportedRow(reader.Depth + 1, cells));
+            }
+        }
+
+        return lines;
 
         static string Text(object? value) => value is DateTime day
             ? day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)

@@ -96,6 +96,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<Ties>();
         builder.Services.AddSingleton<TiesAtRest>();
         builder.Services.AddSingleton<RowFiles>();
+        builder.Services.AddSingleton<ReturnFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<ForeignFiles>();
         builder.Services.AddSingleton<StatementDesk>();
@@ -118,6 +119,8 @@ public static class ServerApplication
         builder.Services.AddSingleton<EReturnBuilding>();
         builder.Services.AddSingleton<PracticeMailbox>();
         builder.Services.AddSingleton<AuthorityMail>();
+        builder.Services.AddSingleton<ReturnPapers>();
+        builder.Services.AddSingleton<KeptListDesk>();
         builder.Services.AddSingleton(Random.Shared);
         builder.Services.AddSingleton<AuthorityCertificate>();
         builder.Services.AddSingleton<SendingDesk>();
@@ -167,6 +170,7 @@ public static class ServerApplication
         api.MapKept();
         api.MapReturns();
         api.MapRowFiles();
+        api.MapReturnFiles();
         api.MapGathering();
         api.MapReview();
         api.MapComparisons();
@@ -187,6 +191,11 @@ public static class ServerApplication
         if (!describing && settings.GetValue("Demo", false))
         {
             app.Services.GetRequiredService<DemoData>().SeedOnce();
+            if (settings.GetValue("Demo:Season", false))
+            {
+                app.Services.GetRequiredService<DemoData>().AddSeasonOnce();
+            }
+
             app.Services.GetRequiredService<DemoCrowd>().FillUpTo(settings.GetValue("Demo:Returns", 0));
         }
         else if (!describing)

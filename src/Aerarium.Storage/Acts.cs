@@ -56,6 +56,17 @@ public sealed record ActRecord
     public string Hash { get; init; } = "";
 }
 
+/// <summary>Which acts are asked for; null asks for nothing.</summary>
+/// <param name="Client">Words that the client's name or identifier holds.</param>
+/// <param name="PersonName">By whom.</param>
+/// <param name="Kind">Of a kind.</param>
+/// <param name="ReturnId">On a return.</param>
+/// <param name="From">From a moment on.</param>
+/// <param name="To">Before a moment.</param>
+/// <param name="Before">Earlier than an act, by its id.</param>
+public sealed record ActQuery(
+    string? Client = null, string? PersonName = null, string? Kind = null, long? ReturnId = null, string? From = null, string? To = null, long? Before = null);
+
 /// <summary>The Ledger of acts: append-only, every act carrying the hash of the one before.</summary>
 public static class Acts
 {
@@ -77,20 +88,50 @@ public static class Acts
             chained);
     }
 
-    /// <summary>The latest acts, of one return when given; acts on clients out of reach are left out.</summary>
-    public static IReadOnlyList<ActRecord> Latest(Unit unit, long? returnId, int most, Reach reach) =>
-    [
-        .. unit.Query<ActRecord>(
-            $"""
-            SELECT {Columns} FROM act a
-            WHERE (@returnId IS NULL OR return_id = @returnId)
-                AND NOT EXISTS (
-                    SELECT 1 FROM client c
-                    WHERE c.id = coalesce(a.client_id, (SELECT client_id FROM tax_return WHERE id = a.return_id)) AND NOT {Reach.Condition})
-            ORDER BY id DESC LIMIT @most
-            """,
-            new { returnId, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
-    ];
+    /// <summary>The acts asked for, latest first; acts on clients out of reach are left out.</summary>
+    public static IReadOnlyList<ActRecord> Find(Unit unit, ActQuery query, int most, Reach reach)
+    {
+        var values = new Dapper.DynamicParameters(new
+        {
+            query.PersonName,
+            query.Kind,
+            query.ReturnId,
+            query.From,
+            query.To,
+            query.Before,
+            most,
+            personId = reach.PersonId,
+            seesAll = reach.SeesAll ? 1 : 0,
+        });
+        Search.Add(values, query.Client);
+        var conditions = new List<string>();
+        void When(bool asked, string condition)
+        {
+            if (asked)
+            {
+                conditions.Add(condition);
+            }
+        }
+
+        When(query.PersonName is not null, "a.person_name = @PersonName");
+        When(query.Kind is not null, "a.kind = @Kind");
+        When(query.ReturnId is not null, "a.return_id = @ReturnId");
+        When(query.From is not null, "a.at >= @From");
+        When(query.To is not null, "a.at < @To");
+        When(query.Before is not null, "a.id < @Before");
+        var named = Search.Conditions("(c.name || ' ' || c.identifier)", query.Client, typos: false).ToList();
+        When(named.Count > 0, $"EXISTS (SELECT 1 FROM client c WHERE c.id = {ClientOfAct} AND {string.Join(" AND ", named)})");
+        conditions.Add($"NOT EXISTS (SELECT 1 FROM client c WHERE c.id = {ClientOfAct} AND NOT {Reach.Condition})");
+        return [.. unit.Query<ActRecord>($"SELECT {Columns} FROM act a WHERE {string.Join(" AND ", conditions)} ORDER BY id DESC LIMIT @most", values)];
+    }
+
+    private const string ClientOfAct = "coalesce(a.client_id, (SELECT client_id FROM tax_return WHERE id = a.return_id))";
+
+    /// <summary>Kinds of act there are, by name.</summary>
+    public static IReadOnlyList<string> Kinds(Unit unit) => [.. unit.Query<string>("SELECT DISTINCT kind FROM act WHERE kind <> '' ORDER BY kind")];
+
+    /// <summary>Names of those who acted.</summary>
+    public static IReadOnlyList<string> Names(Unit unit) => [.. unit.Query<string>("SELECT DISTINCT person_name FROM act WHERE person_name <> '' ORDER BY person_name")];
 
     /// <summary>The acts on a return, in order.</summary>
     public static IReadOnlyList<ActRecord> OfReturn(Unit unit, long returnId) =>

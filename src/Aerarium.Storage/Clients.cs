@@ -21,6 +21,9 @@ public sealed record ClientRecord
     /// <summary>Group of clients, a family for example.</summary>
     public string? ClientGroup { get; init; }
 
+    /// <summary>The practice's own code, or null.</summary>
+    public string? Code { get; init; }
+
     /// <summary>Date of birth, 1990-12-31.</summary>
     public string? BirthDate { get; init; }
 
@@ -93,7 +96,7 @@ public static class ClientKinds
     public const string Company = "company";
 }
 
-/// <summary>A client in a list.</summary>
+/// <summary>A client in a list, with what stands open.</summary>
 public sealed record ClientListRecord
 {
     /// <summary>Client.</summary>
@@ -102,8 +105,14 @@ public sealed record ClientListRecord
     /// <summary>Country.</summary>
     public required string Country { get; init; }
 
+    /// <summary>individual or company.</summary>
+    public required string Kind { get; init; }
+
     /// <summary>Taxpayer identifier.</summary>
     public required string Identifier { get; init; }
+
+    /// <summary>The practice's own code, or null.</summary>
+    public string? Code { get; init; }
 
     /// <summary>Official name.</summary>
     public required string Name { get; init; }
@@ -113,7 +122,29 @@ public sealed record ClientListRecord
 
     /// <summary>How many returns there are.</summary>
     public long Returns { get; init; }
+
+    /// <summary>How many of them are not sent yet.</summary>
+    public long Open { get; init; }
+
+    /// <summary>The first day by which one of those is to be filed, or null.</summary>
+    public string? NextDue { get; init; }
+
+    /// <summary>Names of the persons those are assigned to, a JSON array.</summary>
+    public required string Holders { get; init; }
+
+    /// <summary>What is left to pay of each filed return, canonical decimal texts, a JSON array.</summary>
+    public required string Unpaid { get; init; }
 }
+
+/// <summary>Which clients are asked for, and in which order.</summary>
+/// <param name="Search">Words that name, identifier, code or group hold.</param>
+/// <param name="Typos">Whether a longer word may have a typo.</param>
+/// <param name="Country">Of a country, or null.</param>
+/// <param name="Kind">individual, company or null.</param>
+/// <param name="HolderId">With an open return assigned to a person, or null.</param>
+/// <param name="Order">name, country, due, open, holder or unpaid.</param>
+/// <param name="Descending">The other way round.</param>
+public sealed record ClientQuery(string? Search = null, bool Typos = false, string? Country = null, string? Kind = null, long? HolderId = null, string Order = "name", bool Descending = false);
 
 /// <summary>What tells clients apart at a glance.</summary>
 public sealed record ClientNameRecord(long Id, string Name, string? BirthDate);
@@ -122,7 +153,7 @@ public sealed record ClientNameRecord(long Id, string Name, string? BirthDate);
 public static class Clients
 {
     private const string Columns = """
-        id, country, kind, identifier, name, client_group, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
+        id, country, kind, identifier, name, client_group, code, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
         payout_branch, payout_account_name, payout_account_number, payout_mobile, team_id, revision
         """;
 
@@ -156,29 +187,63 @@ public static class Clients
             new { country, kind, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
     ];
 
-    /// <summary>A page of the clients within reach whose name, identifier or group holds every word searched, by name; a longer word may have a typo where that is asked for.</summary>
-    public static IReadOnlyList<ClientListRecord> Page(Unit unit, string? search, bool typos, Reach reach, int offset, int most) =>
+    private const string OpenOnes = "r.client_id = c.id AND r.stage NOT IN ('sent', 'accepted')";
+
+    private static readonly Dictionary<string, string> Orders = new()
+    {
+        ["name"] = "c.name",
+        ["country"] = "c.country",
+        ["due"] = "next_due IS NULL, next_due",
+        ["open"] = "open",
+        ["holder"] = "holders",
+        ["unpaid"] = $"(SELECT SUM(CAST(r.unpaid AS INTEGER)) FROM tax_return r WHERE r.client_id = c.id)",
+    };
+
+    /// <summary>The orders a list of clients may have.</summary>
+    public static IReadOnlyCollection<string> OrderNames => Orders.Keys;
+
+    /// <summary>A page of the clients within reach that are asked for.</summary>
+    public static IReadOnlyList<ClientListRecord> Page(Unit unit, ClientQuery query, Reach reach, int offset, int most) =>
     [
         .. unit.Query<ClientListRecord>(
             $"""
-            SELECT c.id, c.country, c.identifier, c.name, c.client_group, (SELECT COUNT(*) FROM tax_return r WHERE r.client_id = c.id) AS returns
-            FROM client c WHERE {Where(search, typos)} ORDER BY c.name, c.id LIMIT @most OFFSET @offset
+            SELECT c.id, c.country, c.kind, c.identifier, c.code, c.name, c.client_group,
+                (SELECT COUNT(*) FROM tax_return r WHERE r.client_id = c.id) AS returns,
+                (SELECT COUNT(*) FROM tax_return r WHERE {OpenOnes}) AS open,
+                (SELECT MIN(r.due) FROM tax_return r WHERE {OpenOnes}) AS next_due,
+                (SELECT json_group_array(name) FROM (SELECT DISTINCT p.name FROM tax_return r JOIN person p ON p.id = r.holder_id WHERE {OpenOnes} ORDER BY p.name)) AS holders,
+                (SELECT json_group_array(r.unpaid) FROM tax_return r WHERE r.client_id = c.id AND r.stage IN ('sent', 'accepted') AND r.unpaid <> '0') AS unpaid
+            FROM client c WHERE {Where(query)} ORDER BY {Orders[query.Order]}{(query.Descending ? " DESC" : "")}, c.name, c.id LIMIT @most OFFSET @offset
             """,
-            Values(search, reach, offset, most)),
+            Values(query, reach, offset, most)),
     ];
 
     /// <summary>How many clients such a list has.</summary>
-    public static long Count(Unit unit, string? search, bool typos, Reach reach) =>
-        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(search, typos)}", Values(search, reach, 0, 0));
+    public static long Count(Unit unit, ClientQuery query, Reach reach) =>
+        unit.Single<long>($"SELECT COUNT(*) FROM client c WHERE {Where(query)}", Values(query, reach, 0, 0));
 
-    private static string Where(string? search, bool typos) => string.Join(" AND ", Search
-        .Conditions("(c.name || ' ' || c.identifier || ' ' || COALESCE(c.client_group, ''))", search, typos)
+    /// <summary>Groups within reach, by name.</summary>
+    public static IReadOnlyList<string> Groups(Unit unit, Reach reach) =>
+    [
+        .. unit.Query<string>(
+            $"SELECT DISTINCT client_group FROM client c WHERE client_group IS NOT NULL AND {Reach.Condition} ORDER BY client_group",
+            new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
+    ];
+
+    /// <summary>The client that has a code of the practice, or null.</summary>
+    public static long? FindByCode(Unit unit, string code) => unit.Query<long?>("SELECT id FROM client WHERE code = @code COLLATE NOCASE", new { code }).FirstOrDefault();
+
+    private static string Where(ClientQuery query) => string.Join(" AND ", Search
+        .Conditions("(c.name || ' ' || c.identifier || ' ' || COALESCE(c.client_group, '') || ' ' || COALESCE(c.code, ''))", query.Search, query.Typos)
+        .Concat(query.Country is null ? [] : ["c.country = @country"])
+        .Concat(query.Kind is null ? [] : ["c.kind = @kind"])
+        .Concat(query.HolderId is null ? [] : [$"EXISTS (SELECT 1 FROM tax_return r WHERE {OpenOnes} AND r.holder_id = @holderId)"])
         .Prepend(Reach.Condition));
 
-    private static Dapper.DynamicParameters Values(string? search, Reach reach, int offset, int most)
+    private static Dapper.DynamicParameters Values(ClientQuery query, Reach reach, int offset, int most)
     {
-        var values = new Dapper.DynamicParameters(new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0, offset, most });
-        Search.Add(values, search);
+        var values = new Dapper.DynamicParameters(new { personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0, offset, most, country = query.Country, kind = query.Kind, holderId = query.HolderId });
+        Search.Add(values, query.Search);
         return values;
     }
 
@@ -187,9 +252,9 @@ public static class Clients
     {
         var id = unit.Insert(
             """
-            INSERT INTO client (id, country, kind, identifier, name, client_group, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
+            INSERT INTO client (id, country, kind, identifier, name, client_group, code, birth_date, year_end, email, phone, postal_address, payout_route, payout_bank,
                 payout_branch, payout_account_name, payout_account_number, payout_mobile)
-            VALUES (NULLIF(@Id, 0), @Country, @Kind, @Identifier, @Name, @ClientGroup, @BirthDate, @YearEnd, @Email, @Phone, @PostalAddress, @PayoutRoute, @PayoutBank,
+            VALUES (NULLIF(@Id, 0), @Country, @Kind, @Identifier, @Name, @ClientGroup, @Code, @BirthDate, @YearEnd, @Email, @Phone, @PostalAddress, @PayoutRoute, @PayoutBank,
                 @PayoutBranch, @PayoutAccountName, @PayoutAccountNumber, @PayoutMobile)
             """,
             client);
@@ -202,7 +267,7 @@ public static class Clients
     {
         var changed = unit.Execute(
             """
-            UPDATE client SET identifier = @Identifier, name = @Name, client_group = @ClientGroup, birth_date = @BirthDate, year_end = @YearEnd, email = @Email,
+            UPDATE client SET identifier = @Identifier, name = @Name, client_group = @ClientGroup, code = @Code, birth_date = @BirthDate, year_end = @YearEnd, email = @Email,
                 phone = @Phone, postal_address = @PostalAddress, payout_route = @PayoutRoute, payout_bank = @PayoutBank,
                 payout_branch = @PayoutBranch, payout_account_name = @PayoutAccountName, payout_account_number = @PayoutAccountNumber,
                 payout_mobile = @PayoutMobile, revision = revision + 1

@@ -45,6 +45,18 @@ public sealed record SendingRecord
     /// <summary>The authority's signature over the receipt: detached JWS (RFC 7515).</summary>
     public string? ReceiptSignature { get; init; }
 
+    /// <summary>The mail as it left, JSON; null for what does not go by mail.</summary>
+    public string? Letter { get; init; }
+
+    /// <summary>The mail that answered, JSON; null for what does not go by mail.</summary>
+    public string? Reply { get; init; }
+
+    /// <summary>The printed copy that bears the number of the acknowledgement, an artefact; null before it was accepted.</summary>
+    public string? CopySha256 { get; init; }
+
+    /// <summary>The acknowledgement for people, an artefact; null before it was accepted.</summary>
+    public string? AcknowledgementSha256 { get; init; }
+
     /// <summary>Who sent it.</summary>
     public long CreatedBy { get; init; }
 
@@ -60,7 +72,8 @@ public static class Sendings
 {
     private const string Columns = """
         id, return_id, built_id, idempotency_key, state, attempts, next_attempt_at, submission, acknowledgement, reasons, problem,
-        receipt_sha256, receipt_signature, created_by, created_at, answered_at, sent_at
+        receipt_sha256, receipt_signature, created_by, created_at, answered_at, sent_at, letter, reply, copy_sha256,
+        acknowledgement_sha256
         """;
 
     /// <summary>Of a return, latest first.</summary>
@@ -99,7 +112,8 @@ public static class Sendings
         unit.Execute(
             """
             UPDATE sending SET state = @State, attempts = @Attempts, next_attempt_at = @NextAttemptAt, submission = @Submission,
-                acknowledgement = @Acknowledgement, reasons = @Reasons, problem = @Problem, receipt_sha256 = @ReceiptSha256, receipt_signature = @ReceiptSignature, answered_at = @AnsweredAt, sent_at = @SentAt
+                acknowledgement = @Acknowledgement, reasons = @Reasons, problem = @Problem, receipt_sha256 = @ReceiptSha256, receipt_signature = @ReceiptSignature, answered_at = @AnsweredAt, sent_at = @SentAt,
+                letter = @Letter, reply = @Reply, copy_sha256 = @CopySha256, acknowledgement_sha256 = @AcknowledgementSha256
             WHERE id = @Id
             """,
             sending);

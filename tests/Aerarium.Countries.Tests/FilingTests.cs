@@ -156,6 +156,26 @@ public sealed class FilingTests : IDisposable
         Assert.True(exit == 0, output);
     }
 
+    /// <summary>A paper for people reads back as written, a fingerprint that is longer than its line whole; several are one file. Read with pdftotext and qpdf.</summary>
+    [Fact]
+    public void Papers_read_back_and_are_put_together()
+    {
+        var fingerprint = string.Concat(Enumerable.Repeat("0123456789abcdef", 4));
+        var paper = FilingPapers.Draw(new PaperFacts(
+            "Lantern Reef", "Acknowledgement", "Njeri, 2025", [new("Acknowledgement", "ACK-2025-000001"), new("Fingerprint of the file (SHA-256)", fingerprint + fingerprint)], "Kept in the Parcel.", new DateOnly(2026, 6, 18)));
+        var text = Run("pdftotext", "-layout", Write("paper.pdf", paper), "-").Output;
+        Assert.Contains("ACK-2025-000001", text);
+        Assert.Contains("Printed 18 June 2026", text);
+        Assert.Contains(fingerprint + fingerprint, string.Concat(text.Where(c => !char.IsWhiteSpace(c))));
+        var copy = PrintedCopy.Draw(Complete(2025), new PrintedCopyFacts("Lantern Reef", "Njeri", "original", "Approved by Mosi", new DateOnly(2026, 3, 1), "ACK-2025-000001"));
+        var together = Write("together.pdf", FilingPapers.Together([copy, paper]));
+        text = Run("pdftotext", "-layout", together, "-").Output;
+        var pages = text.Split('\f', StringSplitOptions.RemoveEmptyEntries);
+        Assert.All(pages.SkipLast(1), page => Assert.Contains("Accepted by the authority as ACK-2025-000001", page));
+        Assert.Contains("Kept in the Parcel.", pages[^1]);
+        Assert.Equal(0, Run("qpdf", "--check", together).Exit);
+    }
+
     [Fact]
     public void A_parcel_is_the_same_bytes_for_the_same_files_and_lists_their_hashes()
     {

@@ -20,7 +20,7 @@ public class FillingTests
 
         var acts = (await rukia.GetAsync($"/api/acts?returnId={id}")).AsArray();
         Assert.Equal(
-            ("entry", "Rukia Tindall", "deductions.mortgage-months", "12", "6", "typed"),
+            ("entry", "Rukia Tindall", "Months lived in the home", "12", "6", "typed"),
             (acts[0]!["kind"]!.GetValue<string>(), acts[0]!["personName"]!.GetValue<string>(), acts[0]!["line"]!.GetValue<string>(), acts[0]!["before"]!.GetValue<string>(), acts[0]!["after"]!.GetValue<string>(), acts[0]!["origin"]!.GetValue<string>()));
     }
 

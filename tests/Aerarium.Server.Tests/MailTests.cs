@@ -35,10 +35,18 @@ public class MailTests
     {
         await using var practice = await Practice.StartAsync();
         var mosi = await ReadyAsync(practice);
+
+        // The mail is seen before it leaves, and what left is what was seen.
+        var preview = await mosi.GetAsync($"/api/returns/{List1}/sending/letter");
+        Assert.Contains("Liwayway Brannock Dizon", preview["text"]!.GetValue<string>() + preview["subject"]!.GetValue<string>());
+        Assert.EndsWith(".csv", Assert.Single(preview["attachments"]!.AsArray())!.GetValue<string>());
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{List1}/sending/send");
         Assert.Equal("accepted", await mosi.WaitForAsync(List1, "accepted", "rejected"));
         var sending = await SendingAsync(mosi);
         Assert.Equal("mail", sending["channel"]!.GetValue<string>());
+        Assert.Equal(preview.ToJsonString(), sending["letter"]!.ToJsonString());
+        Assert.Contains($"accepted as {sending["acknowledgement"]}", sending["reply"]!["text"]!.GetValue<string>());
+        Assert.StartsWith("Re: ", sending["reply"]!["subject"]!.GetValue<string>());
         Assert.StartsWith("ACK-2025-", sending["acknowledgement"]!.GetValue<string>());
 
         var arrived = Assert.Single(practice.Authority.All, s => s.Return == "ph/withholding-credits");

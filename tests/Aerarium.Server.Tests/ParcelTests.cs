@@ -79,6 +79,29 @@ public sealed class ParcelTests(SharedPractice shared) : IClassFixture<SharedPra
     public void The_same_parcel_has_the_same_bytes() =>
         Assert.Equal(Convert.ToHexString(SHA256.HashData(_parcel)), Convert.ToHexString(SHA256.HashData(Parcel.Pack(About(), [.. Parcel.Open(_parcel).Select(f => new ParcelFile(f.Key, f.Value))]))));
 
+    /// <summary>Papers for people and banks: the printed copy in the Parcel bears the number, the acknowledgement stands beside it, and before acceptance there are none.</summary>
+    [Fact]
+    public async Task What_was_accepted_has_papers_that_bear_its_number()
+    {
+        var mosi = await shared.Practice.SignInAsync(1);
+        var amara = await mosi.ReturnOfAsync("Amara", 2025);
+        var files = Parcel.Open(_parcel);
+        Assert.Equal(files[ParcelFiles.PrintedCopy], (await mosi.FetchAsync(HttpMethod.Get, $"/api/returns/{amara}/printed-copy.pdf")).Content);
+        Assert.Equal(files[ParcelFiles.Acknowledgement], (await mosi.FetchAsync(HttpMethod.Get, $"/api/returns/{amara}/sending/acknowledgement.pdf")).Content);
+        Assert.Equal("approved by another person than who handed it over", About()["approval"]);
+        var pages = await FetchPagesAsync($"/api/returns/{amara}/sending/bank-set.pdf");
+        Assert.Equal(await FetchPagesAsync($"/api/returns/{amara}/printed-copy.pdf") + 1, pages);
+        var open = await mosi.ReturnOfAsync("Zuri", 2025);
+        Assert.Equal(System.Net.HttpStatusCode.Conflict, (await mosi.FetchAsync(HttpMethod.Get, $"/api/returns/{open}/sending/acknowledgement.pdf")).Status);
+
+        async Task<int> FetchPagesAsync(string path)
+        {
+            using var stream = new MemoryStream((await mosi.FetchAsync(HttpMethod.Get, path)).Content);
+            using var pdf = PdfSharp.Pdf.IO.PdfReader.Open(stream, PdfSharp.Pdf.IO.PdfDocumentOpenMode.Import);
+            return pdf.PageCount;
+        }
+    }
+
     private Dictionary<string, string> About()
     {
         using var zip = new ZipArchive(new MemoryStream(_parcel));

@@ -142,6 +142,20 @@ public class SetUpTests
     };
 
     [Fact]
+    public async Task Who_works_alone_says_so_at_set_up_and_prepares_and_approves()
+    {
+        await using var practice = await Practice.StartAsync(demo: false);
+        var code = await File.ReadAllTextAsync(System.IO.Path.Combine(practice.DataFolder, "set-up-code"));
+        var sabela = await Browser.OpenAsync(practice.ServerAddress);
+        var typed = new { code, practiceName = "Quay and Ledger", name = "Sabela Quay", email = "sabela@quay.example", password = "a password of words", roles = Array.Empty<string>(), worksAlone = true };
+        Assert.Equal(HttpStatusCode.NoContent, (await sabela.SendAsync(HttpMethod.Post, "/api/set-up", typed)).Status);
+        var signedIn = await Browser.SignInAsync(practice.ServerAddress, new Access.DemoCredential("sabela@quay.example", "a password of words", "", ""));
+        var session = await signedIn.GetAsync("/api/session");
+        Assert.True(session["person"]!["mayPrepare"]!.GetValue<bool>() && session["person"]!["mayApprove"]!.GetValue<bool>() && session["person"]!["mayManage"]!.GetValue<bool>());
+        Assert.False((await signedIn.GetAsync("/api/practice/approval-rules"))["fourEyes"]!.GetValue<bool>());
+    }
+
+    [Fact]
     public async Task A_practice_is_set_up_once_by_who_can_read_the_code_and_says_what_it_still_lacks()
     {
         await using var practice = await Practice.StartAsync(demo: false);

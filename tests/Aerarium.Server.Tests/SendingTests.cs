@@ -70,7 +70,7 @@ public class SendingTests
 
         using var zip = new ZipArchive(new MemoryStream(await mosi.Http.GetByteArrayAsync($"/api/returns/{id}/sending/parcel.zip")));
         Assert.Equal(
-            ["acts.json", "e-return.xml", "frozen-return.json", "manifest.json", "printed-copy.pdf", "receipt.json", "receipt.jws", "schema/ke/employment-income/2025.xsd"],
+            ["acknowledgement.pdf", "acts.json", "e-return.xml", "frozen-return.json", "manifest.json", "printed-copy.pdf", "receipt.json", "receipt.jws", "schema/ke/employment-income/2025.xsd"],
             zip.Entries.Select(e => e.FullName).Order(StringComparer.Ordinal));
         using var receipt = new StreamReader(zip.GetEntry("receipt.json")!.Open());
         Assert.Contains("ACK-2025-", await receipt.ReadToEndAsync());

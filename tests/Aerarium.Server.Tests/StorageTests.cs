@@ -204,7 +204,7 @@ public sealed class StorageTests : IDisposable
     {
         var id = _database.Write(unit => Returns.Add(unit, Return()));
         Parallel.For(0, 60, i => _database.Write(unit => Acts.Add(unit, new ActRecord { At = At, PersonName = "Pia", Kind = "entry", ReturnId = id, After = $"{i}" })));
-        var acts = _database.Read(unit => Acts.Latest(unit, id, 100, new Reach(_person, SeesAll: true)));
+        var acts = _database.Read(unit => Acts.Find(unit, new ActQuery(ReturnId: id), 100, new Reach(_person, SeesAll: true)));
         Assert.Equal(60, acts.Select(a => a.After).Distinct().Count());
         Assert.Null(_database.Read(ActChain.FirstBroken));
     }

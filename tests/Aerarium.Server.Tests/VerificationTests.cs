@@ -47,7 +47,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
         }
 
         var checks = new Verification(database, TimeProvider.System).Run(new Caller(1, "Rukia", [Roles.Manager]));
-        Assert.EndsWith("not hold", database.Read(unit => Acts.Latest(unit, null, 1, new Reach(1, true)))[0].After);
+        Assert.EndsWith("not hold", database.Read(unit => Acts.Find(unit, new ActQuery(), 1, new Reach(1, true)))[0].After);
         return string.Join('\n', checks.SelectMany(c => c.Wrong));
     }
 
@@ -162,7 +162,7 @@ public sealed class VerificationTests(SharedPractice shared) : IClassFixture<Sha
         Assert.Contains(told, p => p is { What: "files have the hashes they were kept under", Done: > 0 } && p.Done < p.Total);
         Assert.Equal("returns have the figures that the rules give", told[^1].What);
         Assert.True(told[^1].Checks.Count >= 5);
-        Assert.NotEqual("verify", database.Read(unit => Acts.Latest(unit, null, 1, new Reach(1, true)))[0].Kind);
+        Assert.NotEqual("verify", database.Read(unit => Acts.Find(unit, new ActQuery(), 1, new Reach(1, true)))[0].Kind);
         await _tarek.DoAsync(HttpMethod.Post, "/api/acts/verification/stop");
     }
 

@@ -38,6 +38,9 @@ public class Section
     /// <summary>Section of the law printed beside the heading, or null.</summary>
     public string? Law { get; }
 
+    /// <summary>What it opens for, in a phrase, where its condition does not read as one; null where it does.</summary>
+    public string? OpensFor { get; init; }
+
     /// <summary>When the section applies, the form's own condition apart; null for always.</summary>
     public Condition? OwnCondition { get; }
 
@@ -293,6 +296,9 @@ public abstract partial class Form : LineScope
     /// <summary>When the form applies; null for always.</summary>
     public Condition? When { get; }
 
+    /// <summary>What the form opens for, in a phrase, where its condition does not read as one; null where it does.</summary>
+    public virtual string? OpensFor => null;
+
     /// <summary>The form in whose parallel column this one is shown, such as the taxpayer's for the spouse's; null for a form of its own.</summary>
     public Beside? Beside { get; }
 
@@ -313,9 +319,10 @@ public abstract partial class Form : LineScope
     /// <param name="law">Section of the law.</param>
     /// <param name="when">When it applies; null for always.</param>
     /// <param name="name">Name within the form; the heading in small letters when left out, so that a heading that is reworded keeps its old one as name.</param>
-    protected void Section(string title, string? law = null, Condition? when = null, string? name = null)
+    /// <param name="opensFor">What it opens for, in a phrase, where the condition does not read as one: business income not taxed at 8%.</param>
+    protected void Section(string title, string? law = null, Condition? when = null, string? name = null, string? opensFor = null)
     {
-        _current = new Section(this, name ?? NameOf(title), title, law, when);
+        _current = new Section(this, name ?? NameOf(title), title, law, when) { OpensFor = opensFor };
         SectionList.Add(_current);
     }
 

@@ -102,6 +102,7 @@ public sealed record DerivationNode(DerivationKind Kind, string Words, string? V
 /// <param name="Words">The formula in words; null for entries.</param>
 /// <param name="Root">The formula with its values; null for entries.</param>
 /// <param name="GoesTo">The lines that use this one.</param>
+/// <param name="Limits">Limits of the law it runs into, and how far it is from them.</param>
 public sealed record Derivation(
     string Line,
     string? Row,
@@ -111,7 +112,8 @@ public sealed record Derivation(
     string? Value,
     string? Words,
     DerivationNode? Root,
-    IReadOnlyList<DerivationNode> GoesTo)
+    IReadOnlyList<DerivationNode> GoesTo,
+    IReadOnlyList<LimitRoom> Limits)
 {
     private const int MostRowsShown = 50;
 
@@ -134,7 +136,8 @@ public sealed record Derivation(
         }
 
         var builder = new Builder(evaluation);
-        var goesTo = evaluation.Definition.Evaluator.UsersOf(line)
+        var users = evaluation.Definition.Evaluator.UsersOf(line);
+        var goesTo = users
             .Where(u => u.Table is null || u.Table == line.Table || evaluation.RowsOf(u.Table).Count > 0)
             .Select(u => new DerivationNode(DerivationKind.Line, u.Label, null)
             {
@@ -151,7 +154,8 @@ public sealed record Derivation(
             evaluation.Value(line, index),
             line.Formula?.Words,
             line.Formula is null ? null : builder.Node(line.Formula),
-            [.. goesTo]);
+            [.. goesTo],
+            LimitRoom.Of(evaluation, line, users));
     }
 
     private sealed class Builder(Evaluation evaluation)

@@ -3,7 +3,6 @@ using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Formulas;
 using PdfSharp.Drawing;
-using PdfSharp.Fonts;
 using PdfSharp.Pdf;
 
 namespace Aerarium.Filing;
@@ -14,7 +13,8 @@ namespace Aerarium.Filing;
 /// <param name="Kind">Original or amended.</param>
 /// <param name="ApprovedBy">Who approved it and when; null prints a draft mark on every page.</param>
 /// <param name="Printed">The day printed.</param>
-public sealed record PrintedCopyFacts(string Practice, string Client, string Kind, string? ApprovedBy, DateOnly Printed);
+/// <param name="Acknowledgement">The number under which the authority accepted the return; null before it did.</param>
+public sealed record PrintedCopyFacts(string Practice, string Client, string Kind, string? ApprovedBy, DateOnly Printed, string? Acknowledgement = null);
 
 /// <summary>The printed copy of a return (PDF, A4): ledger pages of every section that applies, drawn from the same evaluation as the screen.</summary>
 public sealed class PrintedCopy
@@ -33,11 +33,11 @@ public sealed class PrintedCopy
     private readonly Evaluation _evaluation;
     private readonly PrintedCopyFacts _facts;
     private readonly PdfDocument _document = new();
-    private readonly XFont _title = Font(15, true);
-    private readonly XFont _heading = Font(10.5, true);
-    private readonly XFont _text = Font(9, false);
-    private readonly XFont _strong = Font(9, true);
-    private readonly XFont _small = Font(7.5, false);
+    private readonly XFont _title = PlexFonts.Of(15, true);
+    private readonly XFont _heading = PlexFonts.Of(10.5, true);
+    private readonly XFont _text = PlexFonts.Of(9, false);
+    private readonly XFont _strong = PlexFonts.Of(9, true);
+    private readonly XFont _small = PlexFonts.Of(7.5, false);
     private XGraphics? _page;
     private double _y;
 
@@ -297,7 +297,7 @@ public sealed class PrintedCopy
         {
             var state = _page.Save();
             _page.RotateAtTransform(-52, new XPoint(297, 421));
-            var mark = Font(96, true);
+            var mark = PlexFonts.Of(96, true);
             _page.DrawString("DRAFT", mark, new XSolidBrush(XColor.FromArgb(28, 0x8A, 0x64, 0x28)), new XPoint(297 - (_page.MeasureString("DRAFT", mark).Width / 2), 450));
             _page.Restore(state);
         }
@@ -306,8 +306,8 @@ public sealed class PrintedCopy
         Write(_facts.Client, _title, Ink, Left, 46);
         Write($"{definition.Title} {Periods.InWords(definition.Year, definition.Period)}, {_facts.Kind}. Amounts in {definition.Currency}.", _text, Secondary, Left, 62);
         Write(_facts.Practice, _text, Secondary, Right - Measure(_facts.Practice, _text), 46);
-        var state2 = _facts.ApprovedBy ?? "Draft, not approved";
-        Write(state2, _text, Bronze, Right - Measure(state2, _text), 62);
+        var stands = _facts.Acknowledgement is { } number ? $"Accepted by the authority as {number}" : _facts.ApprovedBy ?? "Draft, not approved";
+        Write(stands, _text, Bronze, Right - Measure(stands, _text), 62);
         _page.DrawLine(new XPen(Ink, 1), Left, 70, Right, 70);
         _y = Top;
     }
@@ -344,33 +344,4 @@ public sealed class PrintedCopy
 
     private void Write(string text, XFont font, XColor colour, double x, double y) =>
         _page!.DrawString(text, font, new XSolidBrush(colour), new XPoint(x, y));
-
-    private static XFont Font(double size, bool strong) => new(PlexFonts.Family, size, strong ? XFontStyleEx.Bold : XFontStyleEx.Regular);
-}
-
-/// <summary>IBM Plex Sans for PDF files, from the fonts that ship with the application.</summary>
-internal sealed class PlexFonts : IFontResolver
-{
-    public const string Family = "IBM Plex Sans";
-
-    private static readonly Lock Gate = new();
-
-    public static void Use()
-    {
-        lock (Gate)
-        {
-            GlobalFontSettings.FontResolver ??= new PlexFonts();
-        }
-    }
-
-    public byte[]? GetFont(string faceName)
-    {
-        using var stream = typeof(PlexFonts).Assembly.GetManifestResourceStream(faceName)!;
-        using var bytes = new MemoryStream();
-        stream.CopyTo(bytes);
-        return bytes.ToArray();
-    }
-
-    public FontResolverInfo? ResolveTypeface(string familyName, bool isBold, bool isItalic) =>
-        new(isBold ? "IBMPlexSans_600SemiBold.ttf" : "IBMPlexSans_400Regular.ttf");
 }

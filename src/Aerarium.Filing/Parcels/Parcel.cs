@@ -22,6 +22,9 @@ public static class ParcelFiles
     /// <summary>The printed copy.</summary>
     public const string PrintedCopy = "printed-copy.pdf";
 
+    /// <summary>The acknowledgement for people.</summary>
+    public const string Acknowledgement = "acknowledgement.pdf";
+
     /// <summary>The frozen return.</summary>
     public const string Frozen = "frozen-return.json";
 

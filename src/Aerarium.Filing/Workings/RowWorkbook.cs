@@ -76,12 +76,12 @@ public static class RowWorkbook
         .. rows.Select((row, index) => new Row(row.Select((value, column) => Written(columns[column], value)).OfType<Cell>()) { RowIndex = (uint)index + 2 }),
     ]);
 
-    private static Cell Written(Line line, string? value) =>
+    internal static Cell Written(Line line, string? value) =>
         value is null ? new Cell { StyleIndex = StyleOf(line) }
         : line.IsNumber ? new Cell(new CellValue(decimal.Parse(value, CultureInfo.InvariantCulture))) { StyleIndex = StyleOf(line) }
         : Text(value, StyleOf(line));
 
-    private static Cell Text(string text, uint style) => new(new InlineString(new Text(text) { Space = SpaceProcessingModeValues.Preserve })) { DataType = CellValues.InlineString, StyleIndex = style };
+    internal static Cell Text(string text, uint style) => new(new InlineString(new Text(text) { Space = SpaceProcessingModeValues.Preserve })) { DataType = CellValues.InlineString, StyleIndex = style };
 
     private static uint StyleOf(Line line) => line.Kind switch
     {
@@ -97,13 +97,13 @@ public static class RowWorkbook
             new Row(lists.Select((list, column) => row < list.Count ? At(Text(list[row], 2), $"{Letters(column)}{row + 1}") : null).OfType<Cell>()) { RowIndex = (uint)row + 1 }));
     }
 
-    private static Cell At(Cell cell, string reference)
+    internal static Cell At(Cell cell, string reference)
     {
         cell.CellReference = reference;
         return cell;
     }
 
-    private static IReadOnlyList<string> OffersOf(Line line) => line.Choices is { } choices ? [.. choices.Select(c => c.Label)] : ["yes", "no"];
+    internal static IReadOnlyList<string> OffersOf(Line line) => line.Choices is { } choices ? [.. choices.Select(c => c.Label)] : ["yes", "no"];
 
     private static DataValidations PickLists(IReadOnlyList<Line> columns, List<Line> picked) => new(columns
         .Select((line, column) => (line, column, list: picked.IndexOf(line)))
@@ -117,7 +117,7 @@ public static class RowWorkbook
             Formula1 = new Formula1($"Codes!${Letters(c.list)}$1:${Letters(c.list)}${OffersOf(c.line).Count}"),
         }));
 
-    private static Stylesheet Styles() => new(
+    internal static Stylesheet Styles() => new(
         new Fonts(new Font(), new Font(new Bold())),
         new Fills(new Fill(new PatternFill { PatternType = PatternValues.None }), new Fill(new PatternFill { PatternType = PatternValues.Gray125 })),
         new Borders(new Border()),

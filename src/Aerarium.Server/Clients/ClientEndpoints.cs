@@ -29,6 +29,9 @@ public sealed record ClientParticularsInput
     /// <summary>Group.</summary>
     public string? ClientGroup { get; init; }
 
+    /// <summary>The practice's own code.</summary>
+    public string? Code { get; init; }
+
     /// <summary>Date of birth, as typed.</summary>
     public string? BirthDate { get; init; }
 
@@ -87,9 +90,6 @@ public sealed record CountryView(string Code, string Name, string IdentifierLabe
 /// <summary>A particular of a country's clients.</summary>
 public sealed record ClientParticularView(string Name, string Label, string? Hint, IReadOnlyList<Core.Definitions.Choice>? Choices);
 
-/// <summary>A page of the clients.</summary>
-public sealed record ClientPage(long Total, IReadOnlyList<ClientListRecord> Items);
-
 /// <summary>A client's page.</summary>
 public sealed record ClientView(
     ClientRecord Particulars, IReadOnlyList<ClientReturnItem> Returns, IReadOnlyList<RelationView> Relations, IReadOnlyList<string> GroupMembers);
@@ -109,21 +109,13 @@ public sealed record ClientTeam(long? TeamId);
 internal static class ClientEndpoints
 {
     private const int LongestText = 120;
-    private const int MostRows = 200;
+    private const int LongestCode = 20;
 
     public static void MapClients(this RouteGroupBuilder api)
     {
         var clients = api.MapGroup("/clients").WithTags("Clients").ReachesPractice();
         var client = api.MapGroup("/clients/{id:long}").WithTags("Clients").ReachesClient();
-        clients.MapGet("", (string? search, bool? typos, int? offset, int? limit, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
-        {
-            var reach = Caller.Of(user).Reach;
-            var total = Storage.Clients.Count(unit, search, typos: false, reach);
-            var near = total == 0 && typos == true;
-            return new ClientPage(
-                near ? Storage.Clients.Count(unit, search, near, reach) : total,
-                Storage.Clients.Page(unit, search, near, reach, Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows)));
-        }));
+        clients.MapClientLists();
         api.MapGet("/countries", () => Catalogue.Countries.Values
             .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).ReachesPractice().WithTags("Clients");
         client.MapGet("", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
@@ -258,7 +250,8 @@ internal static class ClientEndpoints
             "payout-account-name", "payout-account-number", "payout-mobile", .. before.More.Keys.Union(after.More.Keys),
         ];
         return names.Select(n => (n, before.Particular(n), after.Particular(n))).Where(d => d.Item2 != d.Item3)
-            .Concat(before.ClientGroup == after.ClientGroup ? [] : [("group", before.ClientGroup, after.ClientGroup)]);
+            .Concat(before.ClientGroup == after.ClientGroup ? [] : [("group", before.ClientGroup, after.ClientGroup)])
+            .Concat(before.Code == after.Code ? [] : [("code", before.Code, after.Code)]);
     }
 
     private static ClientParticularView View(Particular particular) => new(particular.Name, particular.Label, particular.Hint, particular.Choices);
@@ -313,6 +306,7 @@ internal static class ClientEndpoints
             Identifier = identifier,
             Name = Text("name", "The official name", typed.Name) ?? "",
             ClientGroup = Text("clientGroup", "The group", typed.ClientGroup),
+            Code = Code(typed.Code),
             BirthDate = isCompany ? null : BirthDate(typed.BirthDate),
             YearEnd = isCompany ? YearEnd(typed.YearEnd) : null,
             More = More(),
@@ -349,6 +343,21 @@ internal static class ClientEndpoints
             if (clean.Length > LongestText)
             {
                 problems.Add(new FieldProblem(field, $"{label} has {clean.Length} characters; keep it to {LongestText}."));
+            }
+
+            return clean.Length == 0 ? null : clean;
+        }
+
+        string? Code(string? value)
+        {
+            var clean = EntryReader.Clean(value);
+            if (clean.Length > LongestCode)
+            {
+                problems.Add(new FieldProblem("code", $"The code has {clean.Length} characters; keep it to {LongestCode}."));
+            }
+            else if (clean.Length > 0 && Storage.Clients.FindByCode(unit, clean) is { } other && other != id)
+            {
+                problems.Add(new FieldProblem("code", $"{Storage.Clients.NameOf(unit, other)} has the code {clean} already; every code belongs to one client."));
             }
 
             return clean.Length == 0 ? null : clean;

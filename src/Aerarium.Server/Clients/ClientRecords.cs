@@ -7,6 +7,7 @@ using Aerarium.Core.Definitions;
 using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Practice;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
@@ -38,7 +39,7 @@ internal static class ClientRecords
 
     public static void MapClientRecords(this RouteGroupBuilder client)
     {
-        client.MapGet("/acts", (long id, PracticeDatabase database) => database.Read(unit => Acts.OfClient(unit, id, MostActs)));
+        client.MapGet("/acts", (long id, PracticeDatabase database) => database.Read(unit => ActsInWords.Of(unit, Acts.OfClient(unit, id, MostActs))));
         client.MapGet("/export.zip", (long id, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
             var (zip, name) = database.Write(unit =>

@@ -71,6 +71,20 @@ public sealed class DemoData(
         AddCompanyAndFamily(people[0], people[1]);
     }
 
+    /// <summary>Adds the rest of the season, once.</summary>
+    public void AddSeasonOnce()
+    {
+        var people = database.Read(People.All).Where(p => p.Active == 1).Select(p => new Caller(p.Id, p.Name, p.RoleList)).ToList();
+        var preparers = people.Where(p => p.Roles.Contains(Roles.Preparer)).ToList();
+        foreach (var (client, number) in DemoSeason.Clients.Select((client, number) => (client, number)))
+        {
+            if (database.Read(unit => Storage.Clients.FindByIdentifier(unit, DemoKenya.Country.Country, client.Pin)) is null)
+            {
+                Add(DemoKenya.Country, client, preparers[number % preparers.Count], people.First(p => p.Roles.Contains(Roles.Approver)));
+            }
+        }
+    }
+
     private void Add(DemoCountry country, DemoClient client, Caller preparer, Caller approver)
     {
         var now = Moments.Text(clock.GetUtcNow());
@@ -106,7 +120,7 @@ public sealed class DemoData(
         foreach (var finding in workbench.Open(id).Findings.Where(f => f.Severity == Severity.Warning))
         {
             database.Write(unit => Acceptances.Put(unit, id, new AcceptanceRecord(
-                finding.Id, finding.Row ?? "", finding.Message, "Held against the certificate and discussed with the client.", preparer.Name, Moments.Text(clock.GetUtcNow()))));
+                finding.Id, finding.Row ?? "", finding.Message, "Checked against the certificate and discussed with the client.", preparer.Name, Moments.Text(clock.GetUtcNow()))));
         }
 
         workbench.Refresh(id);

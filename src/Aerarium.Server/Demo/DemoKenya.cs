@@ -83,7 +83,8 @@ internal static class DemoKenya
                 new DemoReturn(2024, DemoStage.Sent, [.. Scope("one"), .. Declared("Oluoch Brambleby")], Employer2024(Hive, 690_000, 24_840, 118_000))),
         ]);
 
-    private static (string, string)[] Scope(string employers, params string[] yes)
+    /// <summary>The answers of Scope: yes to those named, no to the others.</summary>
+    internal static (string, string)[] Scope(string employers, params string[] yes)
     {
         string[] questions =
         [
@@ -98,7 +99,8 @@ internal static class DemoKenya
         ];
     }
 
-    private static DemoRow Employer((string Pin, string Name) employer, decimal basic, decimal retirement, decimal tax, params (string Column, string Typed)[] more)
+    /// <summary>An employer's certificate of 2025.</summary>
+    internal static DemoRow Employer((string Pin, string Name) employer, decimal basic, decimal retirement, decimal tax, params (string Column, string Typed)[] more)
     {
         var cells = new Dictionary<string, string>
         {

@@ -165,7 +165,7 @@ internal static class DeskEndpoints
                 DeskLists.Weeks(unit, caller.Reach, Text(monday.AddDays(-7 * WeeksBefore)), Text(monday.AddDays((7 * WeeksAfter) + 6))),
                 Tags.All(unit, caller.Reach),
                 [.. People.All(unit).Where(p => p.Active == 1 && p.RoleList.Any(Policies.RolesByPolicy[Policies.Prepare].Contains)).Select(p => new DeskHolder(p.Id, p.Name))],
-                [.. KeptLists.Of(unit, caller.Id).Select(k => new KeptList(k.Name, JsonSerializer.Deserialize<DeskQuestion>(k.Query)!))]));
+                [.. KeptLists.Of(unit, caller.Id, KeptLists.Desk).Select(k => new KeptList(k.Name, JsonSerializer.Deserialize<DeskQuestion>(k.Query)!))]));
         });
         desk.MapGet("/export.csv", (
             [AsParameters] DeskQuestion asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
@@ -175,32 +175,15 @@ internal static class DeskEndpoints
             var records = database.Read(unit => DeskLists.Page(unit, query, Caller.Of(user).Reach, Text(today), 0, MostExported));
             return Results.File(Csv(records.Select(r => Item(r, today))), "text/csv; charset=utf-8", $"desk-{query.List}-{Text(today)}.csv");
         }).Produces(StatusCodes.Status200OK, contentType: "text/csv");
-        desk.MapPut("/lists/{name}", (string name, [FromBody] DeskQuestion asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        desk.MapPut("/lists/{name}", (string name, [FromBody] DeskQuestion asked, ClaimsPrincipal user, KeptListDesk lists) =>
         {
             asked.Query();
-            if (name.Trim().Length is 0 or > 40)
-            {
-                throw PlainProblem.Refused("Give the list a name of at most 40 characters.");
-            }
-
-            database.Write(unit =>
-            {
-                KeptLists.Put(unit, Caller.Of(user).Id, new KeptListRecord(name.Trim(), JsonSerializer.Serialize(asked)));
-                Acts.Add(unit, Caller.Of(user).Act("keep-list", clock.GetUtcNow()) with { After = name.Trim() });
-            });
+            lists.Keep(KeptLists.Desk, name, asked, Caller.Of(user));
             return TypedResults.NoContent();
         }).RequireAuthorization(Policies.Own);
-        desk.MapDelete("/lists/{name}", (string name, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
+        desk.MapDelete("/lists/{name}", (string name, ClaimsPrincipal user, KeptListDesk lists) =>
         {
-            database.Write(unit =>
-            {
-                if (!KeptLists.Remove(unit, Caller.Of(user).Id, name))
-                {
-                    throw PlainProblem.NotFound("This list");
-                }
-
-                Acts.Add(unit, Caller.Of(user).Act("keep-list", clock.GetUtcNow()) with { Before = name });
-            });
+            lists.Forget(KeptLists.Desk, name, Caller.Of(user));
             return TypedResults.NoContent();
         }).RequireAuthorization(Policies.Own);
         api.MapReminders();

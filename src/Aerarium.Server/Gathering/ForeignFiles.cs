@@ -41,6 +41,15 @@ public sealed class ForeignFiles(IConfiguration settings, ILogger<ForeignFiles> 
         return answer.Table ?? throw PlainProblem.Refused(answer.Problem!);
     }
 
+    /// <summary>The sheets of a workbook.</summary>
+    /// <exception cref="PlainProblem">It is no workbook, or another file of the same person is being read; the message says what to do.</exception>
+    public async Task<IReadOnlyList<ImportedSheet>> SheetsAsync(byte[] file, ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        var answer = await ReadAsync("sheets", file, Caller.Of(user).Id, cancellation)
+            ?? throw PlainProblem.Refused("The workbook takes more time or memory to read than a return does; it was not read. Download the return's workbook and fill that.");
+        return answer.Sheets ?? throw PlainProblem.Refused(answer.Problem!);
+    }
+
     /// <summary>How many pages a PDF has; null when that cannot be found out.</summary>
     /// <exception cref="PlainProblem">Another file of the same person is being read.</exception>
     public async Task<int?> PagesAsync(byte[] pdf, ClaimsPrincipal user, CancellationToken cancellation) =>

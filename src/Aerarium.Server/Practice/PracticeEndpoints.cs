@@ -30,7 +30,6 @@ public sealed record ChainView(long Acts, long? FirstBroken, long FollowedTo, bo
 
 internal static class PracticeEndpoints
 {
-    private const int MostActs = 400;
 
     public static void MapPractice(this RouteGroupBuilder api)
     {
@@ -66,8 +65,7 @@ internal static class PracticeEndpoints
         })).ReachesPractice().WithTags("Practice");
         api.MapPracticeDefaults();
         api.MapSetUp();
-        api.MapGet("/acts", (long? returnId, ClaimsPrincipal user, PracticeDatabase database) =>
-            database.Read(unit => Acts.Latest(unit, returnId, MostActs, Caller.Of(user).Reach))).ReachesPractice().WithTags("Practice");
+        api.MapActs();
         api.MapVerification();
         api.MapConsent();
     }

@@ -3,6 +3,7 @@ using System.Text;
 using Aerarium.Core.Entries;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
+using Aerarium.Server.Approval;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Practice;
@@ -14,7 +15,8 @@ namespace Aerarium.Server.Practice;
 /// <param name="Email">Address to sign in with.</param>
 /// <param name="Password">Password.</param>
 /// <param name="Roles">What that person does besides administering.</param>
-public sealed record NewPractice(string Code, string PracticeName, string Name, string Email, string Password, IReadOnlyList<string>? Roles);
+/// <param name="WorksAlone">Whether one person prepares and approves; otherwise four eyes are asked for.</param>
+public sealed record NewPractice(string Code, string PracticeName, string Name, string Email, string Password, IReadOnlyList<string>? Roles, bool WorksAlone = false);
 
 /// <summary>Sets a practice up once, on an empty file: guarded by a code only who runs the server can read.</summary>
 public sealed class SetUp(
@@ -77,7 +79,11 @@ public sealed class SetUp(
 
         Passwords.RequireGood(typed.Password, email, name, practice);
         var hash = await passwords.HashAsync(typed.Password, cancellation);
-        List<string> roles = [Roles.Administrator, .. (typed.Roles ?? []).Where(r => r is Roles.Preparer or Roles.Approver or Roles.Manager).Distinct()];
+        List<string> roles =
+        [
+            Roles.Administrator,
+            .. (typed.WorksAlone ? [Roles.Preparer, Roles.Approver, Roles.Manager] : (typed.Roles ?? []).Where(r => r is Roles.Preparer or Roles.Approver or Roles.Manager)).Distinct(),
+        ];
         var now = clock.GetUtcNow();
         var person = database.Write(unit =>
         {
@@ -90,6 +96,11 @@ public sealed class SetUp(
             foreach (var country in Catalogue.Countries.Keys)
             {
                 PracticeParticulars.Put(unit, country, "agent-name", practice);
+            }
+
+            if (typed.WorksAlone)
+            {
+                (ApprovalRules.Of(unit) with { FourEyes = false }).Put(unit);
             }
 
             var id = People.Add(unit, email, name, hash, roles);

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Aerarium.Core.Definitions;
 using Aerarium.Countries;
 
@@ -32,7 +33,7 @@ public sealed record NumberLayout(string Decimal, string Group, int HigherGroups
 /// <param name="Number">Printed number.</param>
 /// <param name="Beside">The form in whose parallel column it is shown, or null; its sections and lines are the same, in the same order.</param>
 /// <param name="Column">What that column is called, or null.</param>
-/// <param name="When">When the form applies, in words; null for always.</param>
+/// <param name="When">When the form opens, in a sentence; null for always.</param>
 /// <param name="Sections">Sections.</param>
 public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? When, IReadOnlyList<SectionLayout> Sections);
 
@@ -89,7 +90,7 @@ public sealed record OverrideLayout(string Amount, string Reason, string Judgeme
 /// <summary>A figure of the Outcome strip.</summary>
 public sealed record KeyFigureLayout(string Label, string Line, string Sign);
 
-internal static class Layouts
+internal static partial class Layouts
 {
     public static Layout Of(Definition definition) => new(
         definition.Id,
@@ -98,7 +99,7 @@ internal static class Layouts
         definition.Country,
         definition.Currency,
         definition.FigureRevision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, f.When?.Words, [.. f.Sections.Select(Of)]))],
+        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, Opens(f.OpensFor, f.When), [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
         new NumberLayout($"{definition.Numbers.Decimal}", $"{definition.Numbers.Group}", definition.Numbers.HigherGroups),
@@ -110,9 +111,18 @@ internal static class Layouts
         section.Key,
         section.Title,
         section.Law,
-        (section.OwnCondition ?? section.When)?.Words,
+        Opens(section.OpensFor ?? (section.OwnCondition is null ? section.Form.OpensFor : null), section.OwnCondition ?? section.When),
         section is RepeatingSection table ? Of(table) : null,
         [.. section.LinesAsRead.Select(Of)]);
+
+    /// <summary>When a form or section opens, in a sentence; null for always.</summary>
+    private static string? Opens(string? opensFor, Core.Formulas.Condition? when) =>
+        when is null ? null
+        : opensFor is not null ? $"Opens for {opensFor}."
+        : $"Opens when {Answered().Replace(when.Words, "‘$1’ is answered yes")}.";
+
+    [GeneratedRegex("'([^']+(?:'s [^']+)?)' is yes")]
+    private static partial Regex Answered();
 
     private static TableLayout Of(RepeatingSection table) => new(
         table.Key,

@@ -6,6 +6,7 @@ using Aerarium.Core.Entries;
 using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Sending;
 using Aerarium.Server.Gathering;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Mvc;
@@ -61,8 +62,8 @@ internal static class ReturnEndpoints
 
             return Derivation.Of(workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today, workspace.Evaluation), found, row);
         });
-        item.MapGet("/lines/{line}/history", (long id, string line, string? row, ClaimsPrincipal user, PracticeDatabase database) =>
-            database.Read(unit => Acts.Latest(unit, id, 2_000, Caller.Of(user).Reach))
+        item.MapGet("/lines/{line}/history", (long id, string line, string? row, PracticeDatabase database) =>
+            database.Read(unit => Acts.OfReturn(unit, id)).Reverse()
                 .Where(a => a.Line == line && a.Row == row)
                 .Select(a => new LineAct(a.At, a.PersonName, a.Before, a.After, a.Origin)).ToList());
         item.MapGet("/workings.xlsx", (long id, Workbench workbench, PracticeDatabase database) =>
@@ -145,20 +146,11 @@ internal static class ReturnEndpoints
     private static IResult PrintedCopyOf(long id, Workbench workbench, PracticeDatabase database, TimeProvider clock)
     {
         var workspace = workbench.Open(id);
-        var (client, practice, approval) = database.Read(unit => (
-            Storage.Clients.Find(unit, workspace.Record.ClientId)!,
-            Practices.Find(unit)!,
-            Approvals.Latest(unit, id)));
-        var approver = approval is { State: "approved", ApprovedBy: { } by } ? database.Read(unit => People.Find(unit, by)) : null;
-        var pdf = PrintedCopy.Draw(
-            workspace.Evaluation,
-            new PrintedCopyFacts(
-                practice.Name,
-                client.Name,
-                workspace.Record.Kind,
-                approver is null ? null : $"Approved by {approver.Name}, {approval!.ApprovedAt![..10]}",
-                clock.Today()));
-        return Results.File(pdf, "application/pdf");
+        return Results.File(
+            database.Read(unit => Sendings.OfReturn(unit, id).FirstOrDefault(s => s.CopySha256 is not null) is { } accepted
+                ? Artefacts.Get(unit, accepted.CopySha256!)
+                : PrintedCopy.Draw(workspace.Evaluation, ReturnPapers.FactsOf(unit, workspace.Record, Approvals.Latest(unit, id), clock.Today()))),
+            "application/pdf");
     }
 }
 

@@ -25,25 +25,49 @@ public sealed record MailRules(string Recipient, string Subject, string Body, st
 /// <param name="File">The file attached.</param>
 public sealed record AuthorityLetter(string Key, string Practice, IReadOnlyDictionary<string, string> Covering, byte[] File);
 
+/// <summary>A mail as people read it.</summary>
+/// <param name="From">Who sends it.</param>
+/// <param name="To">Who gets it.</param>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Text">Its text.</param>
+/// <param name="Attachments">Names of the files attached.</param>
+public sealed record MailInWords(string From, string To, string Subject, string Text, IReadOnlyList<string> Attachments)
+{
+    /// <summary>Reads a mail.</summary>
+    public static MailInWords Of(MimeMessage message) => new(
+        message.From.ToString(), message.To.ToString(), message.Subject ?? "", message.TextBody ?? "", [.. message.Attachments.OfType<MimePart>().Select(p => p.FileName ?? p.ContentType.MimeType)]);
+}
+
 /// <summary>Sends e-returns by mail to the recipient the authority prescribes, with subject and text after its template.</summary>
 public sealed class AuthorityMail(AuthorityClient authority, PracticeMailbox mailbox, IConfiguration settings)
 {
     private const string DeliveryHeader = "X-Stand-In-Delivery";
     private const string Domain = "aerarium.example";
 
-    /// <summary>Sends a letter; the answer comes by mail.</summary>
-    /// <exception cref="AuthorityUnavailableException">The authority's mail does not take it; it is tried again.</exception>
-    public async Task SendAsync(AuthorityLetter letter, CancellationToken cancellation)
+    /// <summary>A letter as it would leave now.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority does not say where its mail goes.</exception>
+    public async Task<MailInWords> PreviewAsync(AuthorityLetter letter, CancellationToken cancellation)
     {
-        var rules = JsonSerializer.Deserialize<MailRules>(
-            await authority.FindAsync("mail", cancellation) ?? throw new AuthorityUnavailableException("The authority does not say where its mail goes."), JsonSerializerOptions.Web)!;
-        var message = Compose(letter, rules);
+        using var message = Compose(letter, await RulesAsync(cancellation));
+        return MailInWords.Of(message);
+    }
+
+    private async Task<MailRules> RulesAsync(CancellationToken cancellation) => JsonSerializer.Deserialize<MailRules>(
+        await authority.FindAsync("mail", cancellation) ?? throw new AuthorityUnavailableException("The authority does not say where its mail goes."), JsonSerializerOptions.Web)!;
+
+    /// <summary>Sends a letter; the answer comes by mail. Returns the mail as it left.</summary>
+    /// <exception cref="AuthorityUnavailableException">The authority's mail does not take it; it is tried again.</exception>
+    public async Task<MailInWords> SendAsync(AuthorityLetter letter, CancellationToken cancellation)
+    {
+        var rules = await RulesAsync(cancellation);
+        using var message = Compose(letter, rules);
         try
         {
             using var client = new SmtpClient { Timeout = 20_000 };
             await client.ConnectAsync(rules.Host, rules.Port, SecureSocketOptions.Auto, cancellation);
             await client.SendAsync(message, cancellation);
             await client.DisconnectAsync(quit: true, cancellation);
+            return MailInWords.Of(message);
         }
         catch (Exception problem) when (problem is SocketException or IOException or SmtpCommandException or SmtpProtocolException or SslHandshakeException or TimeoutException)
         {
@@ -125,7 +149,7 @@ public sealed class PracticeMailbox(IServiceProvider services, ILogger<PracticeM
 
         try
         {
-            return await DeliverAsync(desk, key, answer);
+            return await DeliverAsync(desk, key, answer, MailInWords.Of(message));
         }
         catch (AuthorityUnavailableException problem)
         {
@@ -134,9 +158,9 @@ public sealed class PracticeMailbox(IServiceProvider services, ILogger<PracticeM
         }
     }
 
-    private async Task<SmtpResponse> DeliverAsync(SendingDesk desk, string key, SignedAnswer answer)
+    private async Task<SmtpResponse> DeliverAsync(SendingDesk desk, string key, SignedAnswer answer, MailInWords reply)
     {
-        if (await desk.AnsweredAsync(key, answer))
+        if (await desk.AnsweredAsync(key, answer, reply))
         {
             return SmtpResponse.Ok;
         }
@@ -145,7 +169,7 @@ public sealed class PracticeMailbox(IServiceProvider services, ILogger<PracticeM
         {
             using (PracticeDatabase.WorkIn(kept))
             {
-                if (await desk.AnsweredAsync(key, answer))
+                if (await desk.AnsweredAsync(key, answer, reply))
                 {
                     return SmtpResponse.Ok;
                 }

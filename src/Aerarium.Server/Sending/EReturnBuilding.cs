@@ -31,11 +31,11 @@ public sealed class EReturnBuilding(
         var mapping = database.Read(unit => EReturnForm.Chosen(unit, workspace.Record.Definition));
         var path = mapping.SchemaPath((int)workspace.Record.Year);
         var schema = await SchemaAsync(path, cancellation);
-        var (frozen, practice, client, approver) = database.Read(unit => (
-            ApprovalDesk.Frozen(unit, approval),
-            Practices.Find(unit)!,
-            Storage.Clients.Find(unit, workspace.Record.ClientId)!,
-            People.Find(unit, approval.ApprovedBy!.Value)!));
+        var (frozen, facts) = database.Read(unit =>
+        {
+            var found = ApprovalDesk.Frozen(unit, approval);
+            return (found, ReturnPapers.FactsOf(unit, workspace.Record, approval, found.Day));
+        });
         if (!frozen.ComesOutBy(workspace.Definition))
         {
             throw PlainProblem.Conflict("The rules have changed since this return was approved, and its figures with them; give it back and have it approved again.");
@@ -45,9 +45,7 @@ public sealed class EReturnBuilding(
         var written = mapping.Write(evaluation);
         var (file, signature) = Signed(written.Content, mapping.Format);
         var faults = Check(path, schema, file, written, evaluation);
-        var copy = PrintedCopy.Draw(
-            evaluation,
-            new PrintedCopyFacts(practice.Name, client.Name, workspace.Record.Kind, $"Approved by {approver.Name}, {approval.ApprovedAt![..10]}", frozen.Day));
+        var copy = PrintedCopy.Draw(evaluation, facts);
         var now = Moments.Text(clock.GetUtcNow());
         database.Write(unit =>
         {
@@ -66,26 +64,29 @@ public sealed class EReturnBuilding(
                 Artefacts.Keep(unit, copy, "application/pdf", now),
                 JsonSerializer.Serialize(faults),
                 signature));
-            Acts.Add(unit, caller.Act("build", clock.GetUtcNow()) with { ReturnId = id, ClientId = client.Id, After = $"build {built}, {faults.Count} faults" });
+            Acts.Add(unit, caller.Act("build", clock.GetUtcNow()) with { ReturnId = id, ClientId = workspace.Record.ClientId, After = $"build {built}, {faults.Count} faults" });
         });
+    }
+
+    /// <summary>The frozen return behind a built e-return, evaluated as on its day.</summary>
+    public static Evaluation EvaluationOf(Unit unit, BuiltRecord built)
+    {
+        var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
+        return Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
     }
 
     /// <summary>The line behind an element of a built e-return, found by writing the frozen return again.</summary>
     public IReadOnlyDictionary<string, LinePlace> PlacesOf(Unit unit, BuiltRecord built)
     {
-        var approval = Approvals.Find(unit, built.ApprovalId)!;
-        var frozen = ApprovalDesk.Frozen(unit, approval);
-        var definition = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period);
-        return Catalogue.TypeOf(frozen.Definition).EReturn.InFormOf(Artefacts.Get(unit, built.EreturnSha256))
-            .Write(definition.Evaluate(frozen.Entries, frozen.Day)).Places;
+        var evaluation = EvaluationOf(unit, built);
+        return Catalogue.TypeOf(evaluation.Definition.Id).EReturn.InFormOf(Artefacts.Get(unit, built.EreturnSha256)).Write(evaluation).Places;
     }
 
-    /// <summary>What the covering mail of a built e-return says.</summary>
-    public IReadOnlyDictionary<string, string> CoveringOf(Unit unit, BuiltRecord built)
+    /// <summary>The mail with which a built e-return goes.</summary>
+    public static AuthorityLetter LetterOf(Unit unit, BuiltRecord built, string key)
     {
-        var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
-        var evaluation = Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
-        return Catalogue.TypeOf(frozen.Definition).EReturn.Covering(evaluation);
+        var evaluation = EvaluationOf(unit, built);
+        return new AuthorityLetter(key, Practices.Find(unit)!.Name, Catalogue.TypeOf(evaluation.Definition.Id).EReturn.Covering(evaluation), Artefacts.Get(unit, built.EreturnSha256));
     }
 
     /// <summary>The agent who files a built e-return, as its frozen entries name it.</summary>

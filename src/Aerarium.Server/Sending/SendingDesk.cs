@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Aerarium.Core.Days;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Approval;
@@ -22,6 +23,7 @@ public sealed class SendingDesk(
     Workbench workbench,
     Ties ties,
     EReturnBuilding building,
+    ReturnPapers papers,
     AuthorityClient authority,
     AuthorityConsent consent,
     AuthorityMail mail,
@@ -150,7 +152,7 @@ public sealed class SendingDesk(
 
     /// <summary>Takes an answer that came by mail; false when nothing was sent under that key.</summary>
     /// <exception cref="AuthorityUnavailableException">The answer is not the authority's, or about another document.</exception>
-    public async Task<bool> AnsweredAsync(string key, SignedAnswer answer)
+    public async Task<bool> AnsweredAsync(string key, SignedAnswer answer, MailInWords reply)
     {
         if (database.Read(unit => Sendings.FindByKey(unit, key)) is not { } sending)
         {
@@ -160,7 +162,7 @@ public sealed class SendingDesk(
         if (sending.State is "queued" or "pending")
         {
             await seal.RequireGenuineAsync(answer, DocumentOf(sending), CancellationToken.None);
-            Take(sending, answer);
+            Take(sending with { Reply = JsonSerializer.Serialize(reply, JsonSerializerOptions.Web) }, answer);
             await live.TellStatusAsync(sending.ReturnId);
         }
 
@@ -177,13 +179,9 @@ public sealed class SendingDesk(
     /// <summary>Sends the mail, or the same mail again when somebody chases it or nothing has come back for long.</summary>
     private async Task MailAsync(SendingRecord sending, CancellationToken cancellation)
     {
-        var letter = database.Read(unit =>
-        {
-            var built = BuiltReturns.Find(unit, sending.BuiltId)!;
-            return new AuthorityLetter(sending.IdempotencyKey, Practices.Find(unit)!.Name, building.CoveringOf(unit, built), Artefacts.Get(unit, built.EreturnSha256));
-        });
+        var letter = database.Read(unit => EReturnBuilding.LetterOf(unit, BuiltReturns.Find(unit, sending.BuiltId)!, sending.IdempotencyKey));
         database.Faults.Reach(FaultPoints.BeforeMail);
-        await mail.SendAsync(letter, cancellation);
+        var left = await mail.SendAsync(letter, cancellation);
         database.Faults.Reach(FaultPoints.AfterMail);
         var now = clock.GetUtcNow();
         database.Write(unit =>
@@ -196,6 +194,7 @@ public sealed class SendingDesk(
                     State = "pending",
                     Attempts = still.Attempts + 1,
                     Problem = null,
+                    Letter = JsonSerializer.Serialize(left, JsonSerializerOptions.Web),
                     SentAt = Moments.Text(now),
                     NextAttemptAt = Moments.Text(now + (_chaseAfter * Math.Pow(2, Math.Min(4, still.Attempts)))),
                 });
@@ -215,7 +214,7 @@ public sealed class SendingDesk(
                 Finish(next with { State = "accepted", Acknowledgement = answer.Acknowledgement }, came, Stage.Accepted, "accepted", answer.Acknowledgement);
                 break;
             case "rejected":
-                Finish(next with { State = "rejected", Reasons = JsonSerializer.Serialize(answer.Reasons ?? []) }, came, Stage.Rejected, "rejected", $"{answer.Reasons?.Count ?? 0} reasons");
+                Finish(next with { State = "rejected", Reasons = JsonSerializer.Serialize(answer.Reasons ?? []) }, came, Stage.Rejected, "rejected", answer.Reasons is [_] ? "1 reason" : $"{answer.Reasons?.Count ?? 0} reasons");
                 break;
             default:
                 database.Write(unit => Sendings.Change(unit, next with { State = "pending", NextAttemptAt = Moments.Text(clock.GetUtcNow() + AskAgain) }));
@@ -253,8 +252,13 @@ public sealed class SendingDesk(
         database.Faults.Reach(FaultPoints.BeforeAnswer);
         database.Write(unit =>
         {
+            var (copy, acknowledgement) = PapersOf(unit, sending);
             Sendings.Change(unit, sending with
             {
+                // The mail may have been noted as sent after the answer was begun to be taken.
+                Letter = Sendings.Find(unit, sending.Id)!.Letter ?? sending.Letter,
+                CopySha256 = copy is null ? null : Artefacts.Keep(unit, copy, "application/pdf", now),
+                AcknowledgementSha256 = acknowledgement is null ? null : Artefacts.Keep(unit, acknowledgement, "application/pdf", now),
                 AnsweredAt = now,
                 ReceiptSha256 = Artefacts.Keep(unit, answer.Bytes, "application/json", now),
                 ReceiptSignature = answer.Signature,
@@ -266,6 +270,20 @@ public sealed class SendingDesk(
         database.Faults.Reach(FaultPoints.AfterAnswer);
         workbench.Forget(sending.ReturnId);
         ties.LookAgain(sending.ReturnId);
+    }
+
+    /// <summary>The printed copy with the number on it, and the acknowledgement for people, of what was accepted.</summary>
+    private (byte[]? Copy, byte[]? Acknowledgement) PapersOf(Unit unit, SendingRecord sending)
+    {
+        if (sending.State != "accepted")
+        {
+            return (null, null);
+        }
+
+        var built = BuiltReturns.Find(unit, sending.BuiltId)!;
+        var evaluation = EReturnBuilding.EvaluationOf(unit, built);
+        var facts = ReturnPapers.FactsOf(unit, Storage.Returns.Find(unit, sending.ReturnId)!, Approvals.Find(unit, built.ApprovalId), clock.Today(), sending.Acknowledgement);
+        return (PrintedCopy.Draw(evaluation, facts), papers.Acknowledgement(unit, sending, evaluation));
     }
 
     /// <summary>Reasons of a rejection with the lines they belong to.</summary>

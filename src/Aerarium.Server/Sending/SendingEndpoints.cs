@@ -25,10 +25,12 @@ public sealed record SendingView(
     string NextAttemptAt,
     string Channel,
     bool Silent,
-    IReadOnlyList<RejectionReason> Reasons);
+    IReadOnlyList<RejectionReason> Reasons,
+    MailInWords? Letter,
+    MailInWords? Reply);
 
 /// <summary>Everything about sending a return.</summary>
-public sealed record SendView(string Stage, BuiltView? Built, IReadOnlyList<SendingView> Sendings, bool CanBuild, bool CanSend, bool HasParcel);
+public sealed record SendView(string Stage, BuiltView? Built, IReadOnlyList<SendingView> Sendings, bool CanBuild, bool CanSend, bool HasParcel, bool HasPapers, string Channel);
 
 internal static class SendingEndpoints
 {
@@ -60,6 +62,22 @@ internal static class SendingEndpoints
             var format = EReturnFormat.Of(file);
             return Results.File(file, format.MediaType, FileNames.Of(unit, id, format.Ending));
         })).Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
+        sending.MapGet("/letter", async (long id, PracticeDatabase database, AuthorityMail mail, CancellationToken cancellation) =>
+        {
+            var letter = database.Read(unit => EReturnBuilding.LetterOf(unit, BuiltReturns.Latest(unit, id) ?? throw PlainProblem.NotFound("An e-return"), "preview"));
+            try
+            {
+                return await mail.PreviewAsync(letter, cancellation);
+            }
+            catch (AuthorityUnavailableException problem)
+            {
+                throw new PlainProblem(StatusCodes.Status502BadGateway, $"{problem.Message} The mail cannot be shown before it is known where it goes; try again later.");
+            }
+        });
+        sending.MapGet("/acknowledgement.pdf", (long id, PracticeDatabase database) => database.Read(unit =>
+            Results.File(Artefacts.Get(unit, ReturnPapers.AcceptedOf(unit, id).AcknowledgementSha256!), "application/pdf"))).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
+        sending.MapGet("/bank-set.pdf", (long id, PracticeDatabase database, ReturnPapers papers) => database.Read(unit =>
+            Results.File(papers.SetForBank(unit, id), "application/pdf", $"for-the-bank-{FileNames.Of(unit, id, "pdf")}"))).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
         sending.MapGet("/parcel.zip", (long id, PracticeDatabase database) => database.Read(unit =>
             Results.File(ParcelOf.Return(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
     }
@@ -81,12 +99,16 @@ internal static class SendingEndpoints
                 workspace.Record.Stage,
                 built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, EReturnFormat.Of(Artefacts.Get(unit, built.EreturnSha256)).Ending), faults, current),
                 [.. sendings.Select(s => new SendingView(
-                    s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, channel, desk.IsSilent(unit, s), desk.ReasonsOf(unit, s)))],
+                    s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, channel, desk.IsSilent(unit, s), desk.ReasonsOf(unit, s), Mail(s.Letter), Mail(s.Reply)))],
                 approved,
                 approved && current && faults.Count == 0,
-                sendings.Any(s => s.ReceiptSha256 is not null));
+                sendings.Any(s => s.ReceiptSha256 is not null),
+                sendings.Any(s => s.AcknowledgementSha256 is not null),
+                channel);
         });
     }
+
+    private static MailInWords? Mail(string? kept) => kept is null ? null : JsonSerializer.Deserialize<MailInWords>(kept, JsonSerializerOptions.Web);
 }
 
 /// <summary>The Parcel of a return, once the authority has answered.</summary>
@@ -111,6 +133,9 @@ internal static class ParcelOf
             ["return"] = $"{record.Definition} {Periods.InWords(record.Year, record.Period)} {record.Kind}",
             ["state"] = sending.State,
             ["acknowledgement"] = sending.Acknowledgement ?? "",
+            ["approval"] = approval.ApprovedBy == approval.HandedOverBy
+                ? "prepared and approved by the same person, as the rules of the practice allow"
+                : $"approved by {(approval.SecondBy is null ? "another person than" : "two persons, one of them another than")} who handed it over",
             ["figureRevision"] = approval.FigureRevision,
             ["schemaSha256"] = built.SchemaSha256,
         };
@@ -120,7 +145,8 @@ internal static class ParcelOf
         [
             new ParcelFile($"{ParcelFiles.EReturn}.{EReturnFormat.Of(file).Ending}", file),
             .. built.Signature is null ? [] : (ParcelFile[])[new ParcelFile(ParcelFiles.EReturnSignature, Encoding.ASCII.GetBytes(built.Signature))],
-            new ParcelFile(ParcelFiles.PrintedCopy, Artefacts.Get(unit, built.CopySha256)),
+            new ParcelFile(ParcelFiles.PrintedCopy, Artefacts.Get(unit, sending.CopySha256 ?? built.CopySha256)),
+            .. sending.AcknowledgementSha256 is null ? [] : (ParcelFile[])[new ParcelFile(ParcelFiles.Acknowledgement, Artefacts.Get(unit, sending.AcknowledgementSha256))],
             new ParcelFile(ParcelFiles.Frozen, Artefacts.Get(unit, approval.EntriesSha256!)),
             new ParcelFile(ParcelFiles.Receipt, Artefacts.Get(unit, sending.ReceiptSha256!)),
             .. sending.ReceiptSignature is null ? [] : (ParcelFile[])[new ParcelFile(ParcelFiles.ReceiptSignature, Encoding.ASCII.GetBytes(sending.ReceiptSignature))],

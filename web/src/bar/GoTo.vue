@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../api/client'
 import { openReturn } from '../return/openReturn'
 import { periodOf } from '../shared/format'
+import { returnTargets } from './returnTargets'
 import { search, type Target } from './search'
 
 const router = useRouter()
@@ -12,41 +13,9 @@ const typed = ref('')
 const shown = ref(false)
 const at = ref(0)
 const returns = ref<Schemas['DeskItem'][]>([])
-const clients = ref<Schemas['ClientListRecord'][]>([])
+const clients = ref<Schemas['ClientListItem'][]>([])
 
-/** A list of codes longer than this is found code by code. */
-const MANY_CODES = 12
-
-const lines = computed<Target[]>(() => {
-  const store = openReturn.value
-  return store
-    ? store.layout.forms.flatMap((form) => [
-        { kind: 'form', label: form.title, detail: 'form', words: form.title, to: store.placeOf(form.key) },
-        ...form.sections.flatMap((section) =>
-          section.lines.map((line) => ({
-            kind: 'line',
-            label: `${line.number} ${line.label}`,
-            detail: [form.title, line.law ?? section.law].filter(Boolean).join(', '),
-            words: `${line.number} ${line.label} ${form.title} ${section.title} ${line.law ?? ''} ${section.law ?? ''}`,
-            to: store.placeOfLine(line.key),
-          })),
-        ),
-        ...form.sections.flatMap((section) =>
-          section.lines
-            .filter((line) => (line.choices?.length ?? 0) > MANY_CODES)
-            .flatMap((line) =>
-              line.choices!.map((choice) => ({
-                kind: 'code',
-                label: choice.label,
-                detail: `${form.title}, ${line.label}`,
-                words: `${choice.code} ${choice.label}`,
-                to: store.placeOf(store.pageOf(form).key),
-              })),
-            ),
-        ),
-      ])
-    : []
-})
+const lines = computed<Target[]>(() => (openReturn.value ? returnTargets(openReturn.value) : []))
 const places = computed<Target[]>(() => [
   ...returns.value.map((r) => ({
     kind: 'return',

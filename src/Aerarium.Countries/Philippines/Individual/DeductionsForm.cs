@@ -24,6 +24,9 @@ public sealed class DeductionsForm : Form
         new("advertising", "Advertising and promotion"), new("miscellaneous", "Miscellaneous"),
     ];
 
+    /// <inheritdoc />
+    public override string OpensFor => "business income by the graduated table with itemised deductions";
+
     /// <summary>Ordinary and special deductions.</summary>
     public readonly AmountLine Ordinary, Special;
 

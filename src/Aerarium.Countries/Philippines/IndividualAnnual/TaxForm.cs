@@ -40,7 +40,7 @@ public sealed class TaxForm : Form
         TaxForm? beside = null)
         : base(definition, "tax", "Tax due", "By the graduated table, or by 8% on sales and the table on compensation.", column.Applies, Column.Spouse(beside))
     {
-        Section("Business income", "NIRC s. 24(A), 34", column.Business & !business.EightPerCent);
+        Section("Business income", "NIRC s. 24(A), 34", column.Business & !business.EightPerCent, opensFor: "business income not taxed at 8%");
         var cost = business.CostOfSales;
         var standard = Line("standard-deduction", "Optional standard deduction", If(business.Standard, law.StandardDeduction * business.NetSales, 0), ToUnits)
             .Law("NIRC s. 34(L)");
@@ -49,7 +49,7 @@ public sealed class TaxForm : Form
         var all = Line("business-income", "Business income", net + business.NonOperating + business.PartnershipShare).Subtotal();
         var taxableBusiness = Line("business-taxable", "Taxable business income; a loss never reduces compensation", AtLeastZero(all)).Law("NIRC s. 34, opening words");
 
-        Section("8% on sales and receipts", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", column.Business & business.EightPerCent);
+        Section("8% on sales and receipts", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", column.Business & business.EightPerCent, opensFor: "business income taxed at 8% of sales and receipts");
         var reduction = Line("reduction", "Reduction, for who has no compensation in the year", If(column.Compensation, 0, law.EightPerCentReduction));
         var eightBase = Line("eight-base", "Sales, receipts and other income less the reduction", AtLeastZero(business.NetSales + business.NonOperating + undivided - reduction));
         var eightTax = Line("eight-tax", "Tax of 8%", law.EightPerCent * eightBase, ToUnits).Law("NIRC s. 24(A)(2)(b)");

@@ -22,7 +22,7 @@ public sealed class QuarterTaxForm : Form
         // Every figure 'to date' follows the same line of the quarter before, which already holds the quarters before that.
         TieSource[] Before(string line) => [.. IndividualQuarterlyReturn.Earlier(definition).TakeLast(1).Select(q => q.Line($"{Key}.{line}"))];
 
-        Section("This quarter", "NIRC s. 74", column.Business & !business.EightPerCent);
+        Section("This quarter", "NIRC s. 74", column.Business & !business.EightPerCent, opensFor: "business income not taxed at 8%");
         var standard = Line("standard-deduction", "Optional standard deduction", If(business.Standard, law.StandardDeduction * business.NetSales, 0), ToUnits).Law("NIRC s. 34(L)");
         var itemised = Line("itemised", "Itemised deductions", If(business.Itemised, deductions.Ordinary + deductions.Special, 0));
         var quarter = Line("quarter-income", "Income of the quarter",
@@ -35,16 +35,16 @@ public sealed class QuarterTaxForm : Form
         var netToDate = Line("net-to-date", "Net sales, receipts and other income to date", netBefore + business.NetSales + business.NonOperating).Subtotal();
         var passed = business.EightPerCent & gross > law.EightPerCentCeiling;
 
-        Section("8% to date", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", column.Business & business.EightPerCent & !passed);
+        Section("8% to date", "NIRC s. 24(A)(2)(b), (c); RR 8-2018", column.Business & business.EightPerCent & !passed, opensFor: "business income taxed at 8% while the ceiling is not passed");
         var reduction = Line("reduction", "Reduction, for who has no compensation in the year", If(column.Compensation, 0, law.EightPerCentReduction));
         var eightBase = Line("eight-base", "Sales, receipts and other income to date less the reduction", AtLeastZero(netToDate - reduction));
         var eightTax = Line("eight-tax", "Tax of 8%", law.EightPerCent * eightBase, ToUnits).Law("NIRC s. 24(A)(2)(b)");
 
-        Section("Ceiling of 8% passed", "NIRC s. 24(A)(2)(b); RR 8-2018", column.Business & passed);
+        Section("Ceiling of 8% passed", "NIRC s. 24(A)(2)(b); RR 8-2018", column.Business & passed, opensFor: "business income at 8% once sales and receipts pass the ceiling");
         var costToDate = Entry("cost-to-date", "Cost of sales and itemised deductions from 1 January to date").InWholeUnits().From("accounts").Required();
         var passedIncome = Line("passed-income", "Income to date, graduated", netToDate - costToDate).Subtotal();
 
-        Section("Graduated, to date", "NIRC s. 74, 24(A)", column.Business & !business.EightPerCent);
+        Section("Graduated, to date", "NIRC s. 74, 24(A)", column.Business & !business.EightPerCent, opensFor: "business income not taxed at 8%");
         var incomeBefore = Entry("income-before", "Income of earlier quarters, or their loss if negative").InWholeUnits().MayBeNegative().From("return of the quarter before").TiedTo(Before("income-to-date"));
         var incomeToDate = Line("income-to-date", "Income to date, or the loss if negative", incomeBefore + quarter).Subtotal();
         var losses = Entry("losses-used", "Losses of earlier years used, to date").InWholeUnits().From("returns of those years").When(business.Itemised).Law("NIRC s. 34(D)(3)")

@@ -1,28 +1,65 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { computed, onMounted, onUnmounted, reactive, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
+import DateField from '../../shared/DateField.vue'
 import { amount, moment } from '../../shared/format'
 import { useSession } from '../../session'
 import TopBar from '../../bar/TopBar.vue'
 
 const WATCH_MS = 400
 
-const acts = ref<Schemas['ActRecord'][]>([])
+const PAGE = 500
+const acts = ref<Schemas['ActView'][]>([])
+const choices = ref<Schemas['ActChoices'] | null>(null)
+const filter = reactive({ client: '', person: '', kind: '', from: '', to: '' })
+const returnId = ref<{ id: number; words: string } | null>(null)
+interface Asked {
+  Client?: string
+  Person?: string
+  Kind?: string
+  From?: string
+  To?: string
+  ReturnId?: number
+}
+/** What is asked for: only what was filled in. */
+const asked = (): Asked => ({
+  ...(filter.client && { Client: filter.client }),
+  ...(filter.person && { Person: filter.person }),
+  ...(filter.kind && { Kind: filter.kind }),
+  ...(filter.from && { From: filter.from }),
+  ...(filter.to && { To: filter.to }),
+  ...(returnId.value && { ReturnId: returnId.value.id }),
+})
+const find = () => run(async () => (acts.value = await call(api.GET('/api/acts', { params: { query: asked() } }))))
+const more = () =>
+  run(async () => {
+    const query = { ...asked(), Before: acts.value.at(-1)!.id }
+    acts.value = [...acts.value, ...(await call(api.GET('/api/acts', { params: { query } })))]
+  })
+const exportAddress = computed(
+  () =>
+    `/api/acts/export.csv?${new URLSearchParams(Object.entries(asked()).map(([key, value]) => [key, String(value)]))}`,
+)
+let typing: number | undefined
+watch([filter, returnId], () => {
+  window.clearTimeout(typing)
+  typing = window.setTimeout(() => void find(), 150)
+})
 const chain = ref<Schemas['ChainView'] | null>(null)
 const verification = ref<Schemas['VerificationRun'] | null>(null)
 const session = useSession()
 const { problem, act: run, busy } = useAct()
 const checks = computed(() => verification.value?.checks ?? verification.value?.progress?.checks ?? [])
-let watch: ReturnType<typeof setTimeout> | undefined
+let again: ReturnType<typeof setTimeout> | undefined
 
 /** The verification under way or the last one; asked for again while it runs. */
 async function follow() {
-  clearTimeout(watch)
+  clearTimeout(again)
   verification.value = (await call(api.GET('/api/acts/verification/run'))).run ?? null
-  if (verification.value?.running) watch = setTimeout(() => void run(follow), WATCH_MS)
+  if (verification.value?.running) again = setTimeout(() => void run(follow), WATCH_MS)
 }
-onUnmounted(() => clearTimeout(watch))
+onUnmounted(() => clearTimeout(again))
 const verifyAll = () =>
   run(async () => {
     verification.value = await call(api.POST('/api/acts/verification'))
@@ -39,7 +76,8 @@ const verify = () =>
     chain.value = await call(api.GET('/api/acts/verification'))
   })
 onMounted(async () => {
-  await run(async () => (acts.value = await call(api.GET('/api/acts'))))
+  await find()
+  await run(async () => (choices.value = await call(api.GET('/api/acts/choices'))))
   await verify()
   if (session.mayManage) await run(follow)
 })
@@ -51,7 +89,7 @@ onMounted(async () => {
     <main class="scroll acts">
       <h1>Ledger of acts</h1>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-      <template v-if="acts.length">
+      <template v-if="choices">
         <p v-if="!chain" class="secondary" role="status">Checking the chain of acts ...</p>
         <p v-else-if="chain.firstBroken == null" class="secondary" role="status">
           <template v-if="chain.atEnd">
@@ -104,6 +142,23 @@ onMounted(async () => {
             </tbody>
           </table>
         </section>
+        <div class="filters small">
+          <input v-model="filter.client" type="search" placeholder="Client" aria-label="Client" />
+          <select v-model="filter.person" aria-label="Person">
+            <option value="">Everybody</option>
+            <option v-for="name in choices.people" :key="name">{{ name }}</option>
+          </select>
+          <select v-model="filter.kind" aria-label="Kind of act">
+            <option value="">All acts</option>
+            <option v-for="kind in choices.kinds" :key="kind.code" :value="kind.code">{{ kind.label }}</option>
+          </select>
+          <span>from <DateField v-model="filter.from" plain label="From the day" /></span>
+          <span>to <DateField v-model="filter.to" plain label="To the day" /></span>
+          <span v-if="returnId"
+            >{{ returnId.words }} <button class="link" @click="returnId = null">All returns</button></span
+          >
+          <a class="export" :href="exportAddress" download>Export as CSV</a>
+        </div>
         <table class="plain">
           <thead>
             <tr>
@@ -111,11 +166,11 @@ onMounted(async () => {
               <th>When</th>
               <th>Who</th>
               <th>Act</th>
+              <th>Client</th>
               <th>Return</th>
               <th>Line</th>
               <th>Before</th>
               <th>After</th>
-              <th>Origin</th>
             </tr>
           </thead>
           <tbody>
@@ -123,17 +178,30 @@ onMounted(async () => {
               <td class="faint">{{ act.id }}</td>
               <td>{{ moment(act.at) }}</td>
               <td>{{ act.personName }}</td>
-              <td>{{ act.kind }}</td>
-              <td>
-                <router-link v-if="act.returnId" :to="`/returns/${act.returnId}/fill`">{{ act.returnId }}</router-link>
+              <td class="cut" :title="act.act">{{ act.act }}</td>
+              <td class="cut">
+                <router-link v-if="act.client" :to="`/clients/${act.clientId}`">{{ act.client }}</router-link>
               </td>
-              <td class="cut">{{ act.line }}</td>
-              <td class="cut">{{ act.before }}</td>
-              <td class="cut">{{ act.after }}</td>
-              <td class="secondary">{{ act.origin }}</td>
+              <td class="cut">
+                <button
+                  v-if="act.return"
+                  class="link"
+                  :title="`Show the acts on ${act.return} only`"
+                  @click="returnId = { id: act.returnId!, words: `${act.client}, ${act.return}` }"
+                >
+                  {{ act.return }}
+                </button>
+              </td>
+              <td class="cut" :title="act.line ?? ''">{{ act.line }}</td>
+              <td class="cut narrow" :title="act.before ?? ''">{{ act.before }}</td>
+              <td class="cut narrow" :title="[act.after, act.origin].filter(Boolean).join(', ')">{{ act.after }}</td>
             </tr>
           </tbody>
         </table>
+        <p v-if="!acts.length" class="secondary">No matching acts.</p>
+        <button v-if="acts.length && acts.length % PAGE === 0" class="link" :disabled="busy" @click="more">
+          Show earlier acts
+        </button>
       </template>
     </main>
   </div>
@@ -164,8 +232,38 @@ onMounted(async () => {
   margin: 2px 0;
   color: var(--brick);
 }
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 20px;
+  align-items: center;
+  padding-bottom: 10px;
+}
+.filters input,
+.filters select {
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  background: var(--page);
+  color: var(--ink);
+  font: inherit;
+}
+.export {
+  margin-left: auto;
+}
+.acts .narrow {
+  max-width: 96px;
+}
+.cut .link {
+  display: block;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+td {
+  white-space: nowrap;
+}
 .cut {
-  max-width: 240px;
+  max-width: 158px;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

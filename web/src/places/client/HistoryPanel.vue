@@ -4,15 +4,14 @@ import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { moment } from '../../shared/format'
 
-const props = defineProps<{ clientId: number; returns: Schemas['ClientReturnItem'][] }>()
-const acts = ref<Schemas['ActRecord'][]>([])
+const props = defineProps<{ clientId: number }>()
+const acts = ref<Schemas['ActView'][]>([])
 const { problem, act } = useAct()
 onMounted(() =>
   act(async () => {
     acts.value = await call(api.GET('/api/clients/{id}/acts', { params: { path: { id: props.clientId } } }))
   }),
 )
-const of = (item: Schemas['ActRecord']) => props.returns.find((r) => r.id === item.returnId)
 </script>
 
 <template>
@@ -37,9 +36,9 @@ const of = (item: Schemas['ActRecord']) => props.returns.find((r) => r.id === it
         <tr v-for="item in acts" :key="item.id">
           <td class="when">{{ moment(item.at) }}</td>
           <td>{{ item.personName }}</td>
-          <td>{{ item.kind }}</td>
+          <td>{{ item.act }}</td>
           <td>
-            <router-link v-if="of(item)" :to="`/returns/${item.returnId}/fill`">{{ of(item)?.year }}</router-link>
+            <router-link v-if="item.return" :to="`/returns/${item.returnId}/fill`">{{ item.return }}</router-link>
             {{ item.line }}
           </td>
           <td class="text">{{ item.before }}</td>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
@@ -15,6 +15,7 @@ type Field =
   | 'identifier'
   | 'name'
   | 'clientGroup'
+  | 'code'
   | 'birthDate'
   | 'yearEnd'
   | 'email'
@@ -34,6 +35,7 @@ const blank: Record<Field, string> = {
   identifier: '',
   name: '',
   clientGroup: '',
+  code: '',
   birthDate: '',
   yearEnd: '',
   email: '',
@@ -47,6 +49,9 @@ const blank: Record<Field, string> = {
   payoutMobile: '',
 }
 const typed = reactive({ ...blank })
+/** Groups that exist already; another may be typed. */
+const groups = ref<string[]>([])
+onMounted(() => act(async () => (groups.value = await call(api.GET('/api/clients/groups')))))
 const more = reactive<Record<string, string>>({})
 const country = ref('ke')
 const kind = ref('individual')
@@ -91,6 +96,7 @@ const save = (asAnother = false) =>
     for (const key of Object.keys(problems)) delete problems[key]
     const body = {
       ...typed,
+      clientGroup: typed.clientGroup ?? '',
       more,
       country: country.value,
       kind: kind.value,
@@ -147,14 +153,30 @@ const kinds = [
           :error-messages="problems.birthDate"
         />
         <v-text-field v-else v-model="typed.yearEnd" label="Financial year end" :error-messages="problems.yearEnd" />
-        <v-text-field v-model="typed.clientGroup" label="Group (family, firm)" :error-messages="problems.clientGroup" />
-        <v-text-field
-          v-for="item in ofCountry"
-          :key="item.name"
-          v-model="more[item.name]"
-          :label="item.label"
-          :error-messages="problems[item.name]"
+        <v-combobox
+          v-model="typed.clientGroup"
+          variant="underlined"
+          density="compact"
+          color="primary"
+          hide-details="auto"
+          label="Group (family, firm)"
+          :items="groups"
+          :error-messages="problems.clientGroup"
         />
+        <v-text-field v-model="typed.code" label="The practice’s own code" :error-messages="problems.code" />
+        <template v-for="item in ofCountry" :key="item.name">
+          <v-select
+            v-if="item.choices"
+            v-model="more[item.name]"
+            clearable
+            :label="item.label"
+            :items="item.choices"
+            item-title="label"
+            item-value="code"
+            :error-messages="problems[item.name]"
+          />
+          <v-text-field v-else v-model="more[item.name]" :label="item.label" :error-messages="problems[item.name]" />
+        </template>
         <v-text-field v-model="typed.email" label="E-mail address" :error-messages="problems.email" />
         <v-text-field v-model="typed.phone" label="Telephone" :error-messages="problems.phone" />
         <v-text-field

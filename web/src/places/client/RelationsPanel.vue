@@ -31,7 +31,7 @@ const kinds = computed(() =>
 )
 const kind = ref(kinds.value[0]!.value)
 const words = ref('')
-const found = ref<Schemas['ClientListRecord'][]>([])
+const found = ref<Schemas['ClientListItem'][]>([])
 watch(words, async (search) => {
   found.value =
     search.trim().length < 2

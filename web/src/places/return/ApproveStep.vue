@@ -5,6 +5,7 @@ import { day, lineText, moment, plural } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from '../../return/returnStore'
+import ReturnAtAGlance from './ReturnAtAGlance.vue'
 
 const store = inject<ReturnStore>('return')!
 const session = useSession()
@@ -49,6 +50,7 @@ const left = computed(() =>
     .filter(Boolean)
     .join(' and '),
 )
+const print = () => window.print()
 const remarks = computed(() => store.openRemarks.value.length)
 const said = (value: string | null | undefined, line: string) => lineText(store.lineOf(line), value) || 'blank'
 </script>
@@ -56,8 +58,12 @@ const said = (value: string | null | undefined, line: string) => lineText(store.
 <template>
   <div v-if="view" class="approve scroll">
     <div class="column">
-      <h1>Approve</h1>
+      <div class="head">
+        <h1>Approve</h1>
+        <button type="button" class="link no-print" @click="print">Print this page</button>
+      </div>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+      <ReturnAtAGlance />
       <section>
         <div class="rule-head"><h2>Declaration</h2></div>
         <table class="plain">
@@ -193,8 +199,13 @@ const said = (value: string | null | undefined, line: string) => lineText(store.
 .approve {
   background: var(--page);
 }
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
 .column {
-  max-width: 700px;
+  max-width: 760px;
   padding: 18px 30px 40px;
 }
 section {

@@ -1,12 +1,24 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue'
+import { computed, inject, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { returnTargets } from '../../bar/returnTargets'
+import { search } from '../../bar/search'
 import CountBadges from '../../shared/CountBadges.vue'
 import type { Form, ReturnStore, Section } from '../../return/returnStore'
 
 const props = defineProps<{ current: string }>()
 const store = inject<ReturnStore>('return')!
 
+const router = useRouter()
 const forms = computed(() => store.layout.forms)
+/** A paper, page or line is found by its name; what was found takes the place of the list until one goes there. */
+const typed = ref('')
+const targets = computed(() => returnTargets(store))
+const found = computed(() => search(targets.value, typed.value, 12))
+function goTo(to: string) {
+  typed.value = ''
+  void router.push(to)
+}
 const isOpen = (section: Section) => store.openSections.value.has(section.key)
 const inScope = computed(() => store.pages)
 const outside = computed(() =>
@@ -55,7 +67,27 @@ const shownSections = (form: Form) =>
 <template>
   <nav class="contents scroll" aria-label="Contents">
     <h2 class="small secondary">Contents</h2>
-    <template v-for="form in inScope" :key="form.key">
+    <input
+      v-model="typed"
+      type="search"
+      class="find small"
+      placeholder="Find a paper or line"
+      aria-label="Find a paper or line"
+      @keydown.enter="found[0] && goTo(found[0].to)"
+      @keydown.esc="typed = ''"
+    />
+    <template v-if="typed.trim()">
+      <button
+        v-for="target in found"
+        :key="target.kind + target.to + target.label"
+        class="hit"
+        @click="goTo(target.to)"
+      >
+        {{ target.label }} <span class="small faint">{{ target.detail }}</span>
+      </button>
+      <p v-if="!found.length" class="small secondary nothing">No matches.</p>
+    </template>
+    <template v-for="form in typed.trim() ? [] : inScope" :key="form.key">
       <router-link :to="store.placeOf(form.key)" class="form" :class="{ at: form.key === props.current }">
         <span>{{ form.title }}</span>
         <span class="right">
@@ -82,11 +114,11 @@ const shownSections = (form: Form) =>
         </template>
       </template>
     </template>
-    <details v-if="outside.length" open>
+    <details v-if="outside.length && !typed.trim()" open>
       <summary class="small secondary">Not in scope</summary>
-      <div v-for="item in outside" :key="item.title" class="out" :title="`Applies if ${item.why}`">
+      <div v-for="item in outside" :key="item.title" class="out">
         {{ item.title }}
-        <span class="small faint">{{ item.why.replace(/^'((?:(?! is yes).)*)' is yes$/, '$1 no') }}</span>
+        <span class="small faint">{{ item.why }}</span>
       </div>
     </details>
   </nav>
@@ -103,6 +135,34 @@ summary {
   font-size: 12px;
   font-weight: 500;
   padding: 0 16px 4px;
+}
+.find {
+  display: block;
+  width: calc(100% - 32px);
+  margin: 2px 16px 8px;
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  background: none;
+  color: var(--ink);
+  font: inherit;
+}
+.hit {
+  display: grid;
+  width: 100%;
+  border: 0;
+  background: none;
+  font: inherit;
+  color: var(--ink);
+  text-align: left;
+  line-height: 1.3;
+  padding: 4px 16px;
+  cursor: pointer;
+}
+.hit:hover {
+  background: var(--verdigris-wash);
+}
+.nothing {
+  padding: 0 16px;
 }
 .form,
 .section-link {

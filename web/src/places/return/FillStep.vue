@@ -82,7 +82,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       <RegisteredCheck v-if="scope" />
       <TakenOver v-if="scope" />
       <p v-if="closed" class="closed">
-        {{ form.title }} does not apply. It applies if {{ form.when ?? form.sections[0]?.when }}.
+        {{ form.title }} does not apply. {{ form.when ?? form.sections[0]?.when }}
         <router-link :to="store.placeOf(store.layout.forms[0]!.key)">Go to Scope</router-link>
       </p>
       <Page v-else :key="form.key" :form="form" />

@@ -3,7 +3,7 @@ import { computed, inject, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import DerivationNode from '../../ledger/DerivationNode.vue'
-import { lineText, moment } from '../../shared/format'
+import { amount, lineText, moment } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
 import Override from './Override.vue'
@@ -116,6 +116,17 @@ const shown = (text: string | null | undefined) => lineText(line.value, text) ||
         line {{ line.number }}<template v-if="derivation?.law">, {{ derivation.law }}</template>
       </p>
 
+      <p v-for="room in derivation?.limits ?? []" :key="room.line" class="limit small" data-limit>
+        <template v-if="room.cut !== '0'"
+          >{{ amount(room.cut) }} is beyond the limit of {{ amount(room.limit) }} and does not count ({{
+            room.label
+          }}).</template
+        >
+        <template v-else
+          >{{ amount(room.left) || '0' }} left before {{ room.label }} reaches its limit of
+          {{ amount(room.limit) }}.</template
+        >
+      </p>
       <!-- What is acted on stands above what is read: a derivation gets longer or shorter with every figure. -->
       <Override v-if="line.override && tab === 'derivation'" :line="line" />
       <div v-for="finding in findings" :key="finding.id + finding.row" class="finding" :class="finding.severity">
@@ -258,5 +269,9 @@ const shown = (text: string | null | undefined) => lineText(line.value, text) ||
   display: grid;
   padding: 5px 0;
   border-bottom: 1px solid var(--hairline);
+}
+.limit {
+  margin: 0 0 10px;
+  color: var(--bronze);
 }
 </style>

@@ -310,4 +310,10 @@ onBeforeUnmount(() => {
 .failure {
   padding: 30px;
 }
+@media print {
+  .return-place {
+    display: block;
+    height: auto;
+  }
+}
 </style>

@@ -7,6 +7,7 @@ import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
 import AlternativesPanel from './AlternativesPanel.vue'
 import AmendedLines from './AmendedLines.vue'
+import EntriesPanel from './EntriesPanel.vue'
 import LastYearPanel from './LastYearPanel.vue'
 import type { Finding, ReturnStore } from '../../return/returnStore'
 
@@ -27,6 +28,7 @@ const views = [
   ['alternatives', 'Alternatives'],
   ['copy', 'Printed copy'],
   ['workings', 'Workings'],
+  ['entries', 'Entries'],
 ] as const
 type View = (typeof views)[number][0]
 const view = ref<View>(
@@ -142,6 +144,7 @@ async function reopen(finding: Finding) {
         </p>
         <iframe :src="`/api/returns/${store.id}/printed-copy.pdf`" title="Printed copy"></iframe>
       </template>
+      <EntriesPanel v-else-if="view === 'entries'" />
       <template v-else>
         <p>
           The whole return as a workbook with live formulas: one sheet for each form, the rate tables as ranges, the law

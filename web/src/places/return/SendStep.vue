@@ -5,6 +5,7 @@ import { moment, periodOf } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from '../../return/returnStore'
+import MailShown from './MailShown.vue'
 
 const store = inject<ReturnStore>('return')!
 const session = useSession()
@@ -43,6 +44,15 @@ function change(pending: () => Promise<Schemas['SendView']>) {
 const build = () => change(() => call(api.POST('/api/returns/{id}/sending/build', { params })))
 const send = () => change(() => call(api.POST('/api/returns/{id}/sending/send', { params })))
 const chase = () => change(() => call(api.POST('/api/returns/{id}/sending/chase', { params })))
+
+/** What goes by mail is seen before it leaves. */
+const letter = ref<Schemas['MailInWords'] | null>(null)
+const confirm = () =>
+  act(async () => {
+    letter.value =
+      view.value?.channel === 'mail' ? await call(api.GET('/api/returns/{id}/sending/letter', { params })) : null
+    confirming.value = true
+  })
 
 async function show() {
   xml.value = xml.value
@@ -140,7 +150,7 @@ const words: Record<string, string> = {
         <template v-if="view.canSend">
           <p v-if="!session.mayApprove" class="secondary">An approver sends the return.</p>
           <div v-else-if="!confirming" class="acts">
-            <v-btn :disabled="busy" @click="confirming = true">Send to the authority</v-btn>
+            <v-btn :disabled="busy" @click="confirm">Send to the authority</v-btn>
           </div>
           <div v-else class="banner confirm">
             <span
@@ -150,6 +160,7 @@ const words: Record<string, string> = {
             <v-btn :disabled="busy" @click="send">File it</v-btn>
             <button class="link" @click="confirming = false">Cancel</button>
           </div>
+          <MailShown v-if="confirming && letter" :mail="letter" title="This mail will leave" />
         </template>
         <div v-for="(sending, index) in view.sendings" :key="sending.createdAt" class="sending">
           <table class="plain">
@@ -182,6 +193,8 @@ const words: Record<string, string> = {
               </tr>
             </tbody>
           </table>
+          <MailShown v-if="sending.letter" :mail="sending.letter" title="The mail that left" />
+          <MailShown v-if="sending.reply" :mail="sending.reply" title="The authority’s reply" />
           <div v-for="reason in sending.reasons" :key="reason.code + reason.message" class="banner bad fault">
             <strong>{{ reason.lineLabel ?? reason.code }}.</strong> {{ reason.message }}
             <router-link v-if="reason.line" :to="store.placeOfLine(reason.line, reason.row)"
@@ -205,7 +218,19 @@ const words: Record<string, string> = {
           <h2>Parcel</h2>
           <span class="small secondary">e-return, printed copy, entries and receipt, with a manifest of hashes</span>
         </div>
-        <p class="links"><a :href="`/api/returns/${store.id}/sending/parcel.zip`" download>Download the Parcel</a></p>
+        <p class="links">
+          <a :href="`/api/returns/${store.id}/sending/parcel.zip`" download>Download the Parcel</a>
+          <template v-if="view.hasPapers">
+            <a :href="`/api/returns/${store.id}/sending/acknowledgement.pdf`" target="_blank" rel="noopener"
+              >Acknowledgement (PDF)</a
+            >
+            <a :href="`/api/returns/${store.id}/sending/bank-set.pdf`" download>Set for the bank (PDF)</a>
+          </template>
+        </p>
+        <p v-if="view.hasPapers" class="small secondary">
+          The set for the bank holds the printed copy with the acknowledgement’s number, the acknowledgement, and the
+          payment slip where something is to pay.
+        </p>
       </section>
     </div>
   </div>

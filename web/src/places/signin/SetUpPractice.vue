@@ -10,7 +10,15 @@ import { vFocus } from '../../shared/focus'
 /** The first page of a new practice: its name and the person who administers it. */
 const router = useRouter()
 const session = useSession()
-const typed = ref({ code: '', practiceName: '', name: '', email: '', password: '', roles: ['manager'] })
+const typed = ref({
+  code: '',
+  practiceName: '',
+  name: '',
+  email: '',
+  password: '',
+  roles: ['manager'],
+  worksAlone: false,
+})
 const { busy, problem, act } = useAct()
 const roles = [
   { value: 'preparer', title: 'prepare returns' },
@@ -43,7 +51,14 @@ const make = () =>
         type="password"
         autocomplete="new-password"
       />
-      <fieldset>
+      <label
+        ><input v-model="typed.worksAlone" type="checkbox" /> I work alone: I prepare and approve returns myself
+        <span class="secondary small"
+          >(otherwise somebody else approves what one has prepared; the rule can be changed later, and the Parcel says
+          who approved)</span
+        ></label
+      >
+      <fieldset v-if="!typed.worksAlone">
         <legend class="secondary">You will be the administrator. You also work as</legend>
         <label v-for="role in roles" :key="role.value"
           ><input v-model="typed.roles" type="checkbox" :value="role.value" /> {{ role.title }}</label
