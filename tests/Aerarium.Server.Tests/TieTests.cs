@@ -105,6 +105,25 @@ public class TieTests
             .Single(i => i!["id"]!.GetValue<long>() == Annual)!["warnings"]!.GetValue<long>();
     }
 
+    /// <summary>The method is chosen in the first quarter's return and holds for the year (NIRC s. 24(A)(2)(b)): once that is filed, the year's return offers no other.</summary>
+    [Fact]
+    public async Task A_choice_made_in_a_filed_return_is_no_longer_offered()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(Rukia);
+        async Task<JsonNode> MethodAsync() => (await rukia.GetAsync($"/api/returns/{Annual}/alternatives"))["elections"]!.AsArray().Single(e => e!["line"]!.GetValue<string>() == "business.method")!;
+        var open = await MethodAsync();
+        Assert.Null(open["bound"]);
+        string[] figures = [.. open["choices"]![0]!["figures"]!.AsArray().Select(f => f!["label"]!.GetValue<string>())];
+        Assert.Equal(["Percentage tax on sales, filed elsewhere", "Balance and other taxes"], figures[^2..]);
+
+        practice.Server.Services.GetRequiredService<Storage.PracticeDatabase>().Write(unit => Storage.Returns.SetStage(unit, Quarter3 + 2, "accepted"));
+        practice.Server.Services.GetRequiredService<Ties>().LookAgain(Quarter3 + 2);
+        Assert.Matches("2025 Q1, accepted: .+ holds\\.$", (await MethodAsync())["bound"]!.GetValue<string>());
+        practice.Server.Services.GetRequiredService<Workbench>().Forget(Annual);
+        Assert.DoesNotContain((await rukia.GetAsync($"/api/returns/{Annual}"))["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "business.method:alternative");
+    }
+
     /// <summary>Records a payment towards the third quarter, which takes a filed return, as the bank's confirmation comes in.</summary>
     private static void Pay(Practice practice, string amount)
     {

@@ -38,6 +38,12 @@ public sealed record Deadline(string Act, string Label, DateOnly Day, string Sou
 /// <param name="Due">Its day.</param>
 public sealed record PaymentPart(string Label, AmountLine Amount, Deadline Due);
 
+/// <summary>Another tax that a choice on this return moves: computed so that alternatives count it, filed elsewhere.</summary>
+/// <param name="Label">In words.</param>
+/// <param name="Amount">How much, in the return's currency.</param>
+/// <param name="Law">Section of the law.</param>
+public sealed record OtherTax(string Label, Amount Amount, string Law);
+
 /// <summary>What is added to tax paid late.</summary>
 /// <param name="Label">In words.</param>
 /// <param name="Amount">How much, in the return's currency, rounded as the law says.</param>
@@ -93,6 +99,9 @@ public abstract class Definition
 
     /// <summary>How numbers are written in the country: in entry, display and print.</summary>
     public virtual Entries.NumberWriting Numbers => Entries.NumberWriting.Point;
+
+    /// <summary>Other taxes that choices on this return move; none where there are none, or where they are not known.</summary>
+    public virtual IReadOnlyList<OtherTax> OtherTaxes => [];
 
     /// <summary>In which order the country writes dates in figures.</summary>
     public virtual Entries.DateOrder Dates => Entries.DateOrder.DayFirst;

@@ -21,6 +21,13 @@ public sealed record Alternative(string Code, string Label, bool Chosen, IReadOn
     public IEnumerable<(KeyFigure Figure, decimal Amount)> Outcome =>
         Evaluation.Outcome.Select(o => (o.Figure, Returns.Sum(r => r.Sheet.Amounts[o.Figure.Line.Slot])));
 
+    /// <summary>Other taxes that come with the choice, of all returns together.</summary>
+    public IEnumerable<(OtherTax Tax, decimal Amount)> Others =>
+        Evaluation.Definition.OtherTaxes.Select(tax => (tax, Returns.Sum(r => tax.Amount.Evaluate(r.Sheet))));
+
+    /// <summary>What the choice costs in all: the balance and the other taxes it moves.</summary>
+    public decimal Cost => Balance + Others.Sum(o => o.Amount);
+
     /// <summary>Whether the law leaves it open.</summary>
     public bool IsOpen => Hindrances.Count == 0;
 }
@@ -30,13 +37,16 @@ public sealed record Alternative(string Code, string Label, bool Chosen, IReadOn
 /// <param name="Choices">Its choices, in the order of the list.</param>
 public sealed record Election(Line Line, IReadOnlyList<Alternative> Choices)
 {
-    /// <summary>Whether any key figure, or the number of returns, depends on the choice; a table of equal columns advises nothing.</summary>
-    public bool Matters => Choices.Any(c => c.Returns.Count != Choices[0].Returns.Count || !c.Outcome.Select(o => o.Amount).SequenceEqual(Choices[0].Outcome.Select(o => o.Amount)));
+    /// <summary>Whether any key figure, another tax, or the number of returns, depends on the choice; a table of equal columns advises nothing.</summary>
+    public bool Matters => OthersMove || Choices.Any(c => c.Returns.Count != Choices[0].Returns.Count || !c.Outcome.Select(o => o.Amount).SequenceEqual(Choices[0].Outcome.Select(o => o.Amount)));
+
+    /// <summary>Whether the choice moves another tax.</summary>
+    public bool OthersMove => Choices.Any(c => !c.Others.Select(o => o.Amount).SequenceEqual(Choices[0].Others.Select(o => o.Amount)));
 
     /// <summary>What the return has now; null while nothing is chosen.</summary>
     public Alternative? Chosen => Choices.FirstOrDefault(c => c.Chosen);
 
-    /// <summary>The open choice that costs less than the one chosen, by how much; null when there is none.</summary>
+    /// <summary>The open choice that costs less than the one chosen, other taxes counted, and by how much; null when there is none.</summary>
     public (Alternative Choice, decimal Less)? Better
     {
         get
@@ -46,8 +56,8 @@ public sealed record Election(Line Line, IReadOnlyList<Alternative> Choices)
                 return null;
             }
 
-            var best = Choices.Where(c => c.IsOpen).MinBy(c => c.Balance);
-            return best is not null && best.Balance < chosen.Balance ? (best, chosen.Balance - best.Balance) : null;
+            var best = Choices.Where(c => c.IsOpen).MinBy(c => c.Cost);
+            return best is not null && best.Cost < chosen.Cost ? (best, chosen.Cost - best.Cost) : null;
         }
     }
 }

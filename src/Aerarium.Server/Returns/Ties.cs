@@ -16,7 +16,8 @@ namespace Aerarium.Server.Returns;
 /// <param name="Stage">How far that return has come, in words.</param>
 /// <param name="Paid">What has been recorded as paid towards it, where the amount counts once it is paid; otherwise null.</param>
 /// <param name="Safe">How much of the value counts already; null for what is no credit.</param>
-public sealed record TieSourceView(long ReturnId, string Title, string Line, string Label, string? Value, string Stage, string? Paid, string? Safe);
+/// <param name="IsFiled">Whether that return was sent or accepted.</param>
+public sealed record TieSourceView(long ReturnId, string Title, string Line, string Label, string? Value, string Stage, string? Paid, string? Safe, bool IsFiled);
 
 /// <summary>What other returns say for a line of this one.</summary>
 /// <param name="Line">The line.</param>
@@ -69,6 +70,12 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
                 }),
             ]);
     }
+
+    /// <summary>Why an elective line is no longer open, in words: it follows a return that was filed, whose choice holds. Null while it is open.</summary>
+    public string? Bound(Line line) =>
+        line.IsElective && Lines.FirstOrDefault(t => t.Line == line.Key)?.Sources.FirstOrDefault(s => s.Value is not null && s.IsFiled) is { } filed
+            ? $"Chosen in {filed.Title}, {filed.Stage}: {Shown(line, filed.Value)} holds."
+            : null;
 
     /// <summary>What is wrong between this return's entries and the returns they are tied to.</summary>
     public IEnumerable<FindingView> Findings(Workspace workspace, Func<string, string, AcceptanceView?> acceptance)
@@ -166,7 +173,8 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
                 value,
                 StageInWords(source.Record.Stage),
                 line.Counts is CreditCounts.WhenPaid ? Figures.Canonical(source.Paid) : null,
-                counted is { } safe ? Figures.Canonical(safe) : null);
+                counted is { } safe ? Figures.Canonical(safe) : null,
+                source.Record.Stage is Stage.Sent or Stage.Accepted);
         })).ToList();
         var value = sources.Select(s => s.Value).OfType<string>().ToList() is not { Count: > 0 } given ? null
             : line.IsNumber ? Figures.Canonical(given.Sum(Number)) : given[0];

@@ -184,14 +184,15 @@ public sealed class Workspace
 
     /// <summary>A note for every election of which another open choice costs less.</summary>
     private IEnumerable<FindingView> CheaperChoices() =>
-        Alternatives.Of(Evaluation, Today).Where(e => e.Better is not null).Select(election =>
+        Alternatives.Of(Evaluation, Today).Where(e => e.Better is not null && Ties.Bound(e.Line) is null).Select(election =>
         {
             var (choice, less) = election.Better!.Value;
+            var counted = election.OthersMove ? $", {string.Join(" and ", Definition.OtherTaxes.Select(t => char.ToLowerInvariant(t.Label[0]) + t.Label[1..]))} counted" : "";
             var binds = election.Line.ElectionBinds is { } words ? $" ({words})" : "";
             return new FindingView(
                 $"{election.Line.Key}:alternative",
                 Severity.Note,
-                $"{election.Line.Label}: '{choice.Label}' would cost {Figures.Money(less)} less{binds}. Alternatives show both side by side.",
+                $"{election.Line.Label}: '{choice.Label}' would cost {Figures.Money(less)} less{counted}{binds}. Alternatives show both side by side.",
                 [election.Line.Key],
                 null,
                 null,

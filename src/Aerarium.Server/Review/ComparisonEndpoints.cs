@@ -21,7 +21,13 @@ public sealed record AlternativeFigure(string Label, string Amount, string Movem
 public sealed record AlternativeView(string Code, string Label, bool Chosen, IReadOnlyList<AlternativeFigure> Figures, IReadOnlyList<string> Hindrances);
 
 /// <summary>An elective line and its choices.</summary>
-public sealed record ElectionView(string Line, string Label, string? Law, string? Binds, IReadOnlyList<AlternativeView> Choices);
+/// <param name="Line">Key of the line.</param>
+/// <param name="Label">Its label.</param>
+/// <param name="Law">Section of the law.</param>
+/// <param name="Binds">For how long a choice binds, in words; null where it does not.</param>
+/// <param name="Bound">Why the law no longer lets one choose, in words; null while it does.</param>
+/// <param name="Choices">The choices; the last figure of each is what they are compared by.</param>
+public sealed record ElectionView(string Line, string Label, string? Law, string? Binds, string? Bound, IReadOnlyList<AlternativeView> Choices);
 
 /// <summary>What a further step of income costs, from one income on.</summary>
 public sealed record CostPoint(string More, string Cost);
@@ -68,12 +74,16 @@ internal static class ComparisonEndpoints
                     election.Line.Form.Beside is { } beside ? $"{election.Line.Label}, {beside.Column.ToLowerInvariant()}" : election.Line.Label,
                     election.Line.Law ?? election.Line.Section.Law,
                     election.Line.ElectionBinds,
+                    workspace.Ties.Bound(election.Line),
                     [
                         .. election.Choices.Select(choice => new AlternativeView(
                             choice.Code,
                             choice.Label,
                             choice.Chosen,
-                            [.. choice.Outcome.Select(o => new AlternativeFigure(o.Figure.Label, Figures.Canonical(o.Amount), Figures.Canonical(o.Amount - now[o.Figure])))],
+                            [
+                                .. choice.Outcome.Select(o => new AlternativeFigure(o.Figure.Label, Figures.Canonical(o.Amount), Figures.Canonical(o.Amount - now[o.Figure]))),
+                                .. election.OthersMove ? Others(choice, workspace.Evaluation) : [],
+                            ],
                             [.. choice.Hindrances.Select(h => h.Message)])),
                     ])),
             ],
@@ -84,6 +94,14 @@ internal static class ComparisonEndpoints
                     Figures.Canonical(NextIncome.Step),
                     [.. next.Points.Select(p => new CostPoint(Figures.Canonical(p.More), Figures.Canonical(p.Cost)))])),
             ]);
+    }
+
+    /// <summary>The other taxes that come with a choice, and what it costs with them.</summary>
+    private static IEnumerable<AlternativeFigure> Others(Alternative choice, Evaluation now)
+    {
+        var before = now.Definition.OtherTaxes.ToDictionary(t => t, t => t.Amount.Evaluate(now.Sheet));
+        return choice.Others.Select(o => new AlternativeFigure(o.Tax.Label, Figures.Canonical(o.Amount), Figures.Canonical(o.Amount - before[o.Tax])))
+            .Append(new AlternativeFigure("Balance and other taxes", Figures.Canonical(choice.Cost), Figures.Canonical(choice.Cost - now.Balance - before.Values.Sum())));
     }
 
     private static IReadOnlyList<RowLastYearView> RowsLastYear(long id, string section, string? row, Workbench workbench, PracticeDatabase database)

@@ -22,6 +22,9 @@ public sealed class BusinessForm : Form
     /// <summary>The method, and whether it was elected in time.</summary>
     public readonly ChoiceLine Method;
 
+    /// <summary>The percentage tax on the sales of the period, which 8% stands in the place of; filed elsewhere.</summary>
+    public readonly Amount PercentageTax;
+
     /// <summary>Declares the form.</summary>
     /// <param name="definition">The return.</param>
     /// <param name="law">The law of the year.</param>
@@ -72,6 +75,7 @@ public sealed class BusinessForm : Form
         CostOfSales = Entry("cost", "Cost of sales or services").InWholeUnits().From("accounts").When(Itemised).Law("NIRC s. 27(E)(4) by analogy");
         Gross = Line("gross", "Gross sales, receipts and other income", goods + services + NonOperating).Law("RR 8-2018").Subtotal();
 
+        PercentageTax = If(column.Business & method.IsFilled() & !EightPerCent & vat.IsFilled() & !vat & !otherTax, law.PercentageTax * (goods + services), 0);
         Error("returns-exceed-sales", NetGoods < 0 | NetServices < 0, "Returns and discounts are more than the sales; check the ledger.", goodsBack);
         Error("eight-not-open", EightPerCent & (vat | otherTax | onlyShare),
             "8% is not open to who is registered for value-added tax, subject to another percentage tax, or has only a partnership's share.", method);

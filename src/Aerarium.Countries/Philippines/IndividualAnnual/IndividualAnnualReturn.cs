@@ -15,6 +15,7 @@ public sealed class IndividualAnnualReturn : Definition
     public const string ReturnId = "ph/individual-annual";
 
     private readonly IncomeTaxLaw _law;
+    private readonly OtherTax[] _others;
     private readonly ResultForm _result;
     private readonly ChargesForm _charges;
 
@@ -43,6 +44,7 @@ public sealed class IndividualAnnualReturn : Definition
         _charges = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, law.Payment.Day);
         _ = new AttachmentsForm(this, law, scope, (compensation, business), (spouseCompensation, spouseBusiness));
         _ = new DeclarationForm(this);
+        _others = [new("Percentage tax on sales, filed elsewhere", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")];
         ChargesRunOn(result.Running);
         PaidIn(new PaymentPart("Tax of the year, or its first part", result.PayableNow, law.Payment), new PaymentPart("Second part", result.Later, law.SecondPart));
         Seal(
@@ -53,6 +55,9 @@ public sealed class IndividualAnnualReturn : Definition
             new KeyFigure("Credits", result.Credits.Line, "-"),
             new KeyFigure("Balance", result.Balance.Line, "="));
     }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<OtherTax> OtherTaxes => _others;
 
     /// <inheritdoc />
     public override string Title => "Philippines, annual return of an individual";

@@ -18,6 +18,7 @@ public sealed class IndividualQuarterlyReturn : Definition
     public static readonly IReadOnlyList<string> Quarters = [Periods.Quarter(1), Periods.Quarter(2), Periods.Quarter(3)];
 
     private readonly IncomeTaxLaw _law;
+    private readonly OtherTax[] _others;
     private readonly QuarterResultForm _result;
     private readonly ChargesForm _charges;
 
@@ -42,6 +43,7 @@ public sealed class IndividualQuarterlyReturn : Definition
         var result = _result = new QuarterResultForm(this, law, scope, due.Day, (tax, credits), (spouseTax, spouseCredits));
         _charges = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, due.Day);
         _ = new DeclarationForm(this);
+        _others = period == Periods.Quarter(1) ? [new("Percentage tax on sales, filed elsewhere", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")] : [];
         ChargesRunOn(result.Running);
         PaidIn(new PaymentPart("Tax of the quarter", result.PayableNow, due));
         Seal(
@@ -51,6 +53,9 @@ public sealed class IndividualQuarterlyReturn : Definition
             new KeyFigure("Credits", result.Credits.Line, "-"),
             new KeyFigure("Balance", result.Balance.Line, "="));
     }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<OtherTax> OtherTaxes => _others;
 
     /// <inheritdoc />
     public override string Title => "Philippines, quarterly return of an individual";

@@ -52,6 +52,10 @@ public sealed class IncomeTaxLaw : LawInForce
     public Parameter EightPerCentCeiling => InForce(Money("eight-per-cent-ceiling", "ceiling of sales and receipts", "NIRC s. 24(A)(2)(b), 109(BB)")
         .From(2021, 3_000_000, Certain));
 
+    /// <summary>The tax on gross sales of who is not registered for value-added tax and has not chosen 8%; filed elsewhere, and counted where choices are compared.</summary>
+    public Parameter PercentageTax => InForce(Percent("percentage-tax", "percentage tax on gross sales", "NIRC s. 116; RA 11534 (CREATE) s. 13")
+        .From(2021, 1, Certain).From(2024, 3, Certain));
+
     /// <summary>The optional standard deduction.</summary>
     public Parameter StandardDeduction => InForce(Percent("standard-deduction", "optional standard deduction", "NIRC s. 34(L); RR 16-2008")
         .From(2021, 40, Certain));

@@ -18,7 +18,7 @@ onMounted(load)
 watch(() => store.revision.value, load)
 
 const signed = (movement: string) => (movement.startsWith('-') ? amount(movement) : `+${amount(movement)}`)
-/** The open choice with the least balance. */
+/** The open choice that costs least: by the last figure, which counts the other taxes a choice moves. */
 function least(election: Schemas['ElectionView']): string | undefined {
   const open = election.choices.filter((c) => !c.hindrances.length)
   const sorted = [...open].sort((a, b) => Number(a.figures.at(-1)!.amount) - Number(b.figures.at(-1)!.amount))
@@ -42,7 +42,8 @@ const choose = (line: string, code: string) => store.set(line, null, code, store
         <h2>{{ election.label }}</h2>
         <span class="faint small">{{ election.law }}</span>
       </div>
-      <p v-if="election.binds" class="small secondary binds">{{ election.binds }}</p>
+      <p v-if="election.bound" class="small secondary binds" data-bound>{{ election.bound }}</p>
+      <p v-else-if="election.binds" class="small secondary binds">{{ election.binds }}</p>
       <table class="plain">
         <thead>
           <tr>
@@ -75,7 +76,7 @@ const choose = (line: string, code: string) => store.set(line, null, code, store
               }}</span>
             </td>
           </tr>
-          <tr v-if="!store.locked">
+          <tr v-if="!store.locked && !election.bound">
             <th></th>
             <td v-for="choice in election.choices" :key="choice.code" class="amount">
               <button

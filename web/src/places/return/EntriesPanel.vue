@@ -3,6 +3,7 @@ import { inject, ref } from 'vue'
 import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import FileLink from '../../shared/FileLink.vue'
 import { plural } from '../../shared/format'
 import type { ReturnStore } from '../../return/returnStore'
 
@@ -24,8 +25,8 @@ const send = (keep: 'all' | 'good' | null) =>
     )
     if (report.value.stored) await store.reload()
   })
-function choose(event: Event) {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+function choose(files: File[]) {
+  file.value = files[0] ?? null
   report.value = null
   if (file.value) void send(null)
 }
@@ -45,7 +46,9 @@ const what = (found: Schemas['WorkbookReport']) =>
       a blank cell changes nothing, and no row is removed.
     </p>
     <p v-if="session.mayPrepare && !store.locked">
-      <label>Filled workbook: <input type="file" accept=".xlsx" :disabled="busy" @change="choose" /></label>
+      <FileLink label="Filled workbook" :busy="busy" @chosen="choose"
+        >Bring a filled workbook back</FileLink
+      >
     </p>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <template v-if="report">

@@ -102,7 +102,7 @@ describe('a tied line', () => {
     standing: Partial<Tie['sources'][number]> = {},
   ) => {
     const source = { returnId: 3, title: 'Quarterly return', line: 'q.method', label: 'Method', value: there }
-    const sources = [{ ...source, stage: 'draft', paid: null, safe: null, ...standing }]
+    const sources = [{ ...source, stage: 'draft', paid: null, safe: null, isFiled: false, ...standing }]
     const tie = { line: line.key!, value: there, sources, missing: [], safe: standing.safe ?? null }
     return mount(Tied, {
       props: { tie, line: line as Line },
