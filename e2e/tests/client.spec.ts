@@ -52,7 +52,7 @@ test('a PDF and an image are attached and shown page by page', async ({ browser,
     })
   await expect.poll(drawn).toBeGreaterThan(500)
   const first = await drawn()
-  await preview.getByRole('button', { name: 'on' }).click()
+  await preview.getByRole('button', { name: 'Next page' }).click()
   await expect(preview).toContainText('page 2 of')
   await expect.poll(drawn).not.toBe(first)
 
@@ -61,6 +61,17 @@ test('a PDF and an image are attached and shown page by page', async ({ browser,
   await (await import('node:fs/promises')).writeFile(file, pdf)
   const pages = /Pages:\s+(\d+)/.exec(execFileSync('pdfinfo', [file], { encoding: 'utf8' }))![1]!
   await expect(page.getByRole('row', { name: /copy\.pdf/ })).toContainText(pages)
+
+  // Beside the page it is copied onto; its page stays where it was.
+  await page.goto('/returns/2/fill/employment')
+  await page.getByRole('button', { name: 'Show a paper beside' }).click()
+  const paper = page.getByRole('complementary', { name: 'Paper' })
+  await paper.getByRole('button', { name: 'Next page' }).click()
+  await expect(paper).toContainText('page 2 of')
+  await page.reload()
+  await expect(paper).toContainText('page 2 of')
+  await paper.getByRole('button', { name: 'Close' }).click()
+  await page.goto('/clients/1?view=documents')
 
   const image = readFileSync(join(import.meta.dirname, '../../docs/screenshots/desk.png'))
   await page.getByLabel('Files to attach').setInputFiles({ name: 'scan.png', mimeType: 'image/png', buffer: image })

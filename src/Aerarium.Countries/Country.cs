@@ -15,6 +15,14 @@ namespace Aerarium.Countries;
 public sealed record Particular(
     string Name, string Label, string? Hint = null, IdentifierRule? Rule = null, IReadOnlyList<Choice>? Choices = null, bool Mandatory = false);
 
+/// <summary>Particulars that every country keeps about its clients besides its own.</summary>
+public static class CommonParticulars
+{
+    /// <summary>How the client wants the authority's notices.</summary>
+    public static readonly Particular Notices = new(
+        "notices", "Notices of the authority", "as the client wishes", null, [new("electronic", "Electronically"), new("paper", "On paper")]);
+}
+
 /// <summary>For how long records of a return are kept before they may be deleted.</summary>
 /// <param name="Years">Years after the day the return was filed.</param>
 /// <param name="Source">Statute and section.</param>

@@ -52,9 +52,9 @@ public class MailTests
         var arrived = Assert.Single(practice.Authority.All, s => s.Return == "ph/withholding-credits");
         Assert.Equal(("Q1", "20100456100000", 1), (arrived.Period, arrived.Pin, arrived.Arrivals));
         var lines = Encoding.UTF8.GetString(practice.Authority.Document(arrived)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
-        Assert.Equal("H||2025-Q1|original|20100456100000|Liwayway Brannock Dizon|||||2026-06-18", lines[0]);
-        Assert.Equal("D|2|2025-Q1||00551230000000|Coral Window Books Co|WI010|84000.40|5|4200.02|", lines[2]);
-        Assert.Equal("C|3|2025-Q1|||||280000.00||14000.00|", lines[^1]);
+        Assert.Equal("list||2025-Q1|original|20100456100000|Liwayway Brannock Dizon|||||2026-06-18", lines[0]);
+        Assert.Equal("certificate|2|2025-Q1||00551230000000|Coral Window Books Co|WI010|84000.40|5|4200.02|", lines[2]);
+        Assert.Equal("totals|3|2025-Q1|||||280000.00||14000.00|", lines[^1]);
 
         var (_, parcel) = await mosi.FetchAsync(HttpMethod.Get, $"/api/returns/{List1}/sending/parcel.zip");
         using var zip = new ZipArchive(new MemoryStream(parcel));
@@ -118,10 +118,10 @@ public class MailTests
 public sealed class ReceivedListTests() : ExaminerBench("30077001900000")
 {
     private const string Sound =
-        "H||2025-Q1|original|20100456100000|Liwayway Brannock Dizon|||||2026-06-18\r\n"
-        + "D|1|2025-Q1||00661020000000|Salt Ladder Theatre Inc|WI010|120000.00|5|6000.00|\r\n"
-        + "D|2|2025-Q1||00551230000000|Coral Window Books Co|WI010|84000.40|5|4200.02|\r\n"
-        + "C|2|2025-Q1|||||204000.40||10200.02|\r\n";
+        "list||2025-Q1|original|20100456100000|Liwayway Brannock Dizon|||||2026-06-18\r\n"
+        + "certificate|1|2025-Q1||00661020000000|Salt Ladder Theatre Inc|WI010|120000.00|5|6000.00|\r\n"
+        + "certificate|2|2025-Q1||00551230000000|Coral Window Books Co|WI010|84000.40|5|4200.02|\r\n"
+        + "totals|2|2025-Q1|||||204000.40||10200.02|\r\n";
 
     private IReadOnlyList<Reason> ExamineList(string text) => Examiner.ExamineList(Encoding.UTF8.GetBytes(text), "ph/withholding-credits", "2025", Archive).Reasons;
 
@@ -129,14 +129,14 @@ public sealed class ReceivedListTests() : ExaminerBench("30077001900000")
     public void A_sound_list_is_accepted() => Assert.Empty(ExamineList(Sound));
 
     [Theory]
-    [InlineData("|204000.40|", "|204000.41|", "CONTROL", "/4/income")]
-    [InlineData("10200.02|\r\n", "10200.00|\r\n", "CONTROL", "/4/tax")]
-    [InlineData("C|2|", "C|3|", "CONTROL", "/4/sequence")]
-    [InlineData("D|2|", "D|3|", "SEQUENCE", "/3/sequence")]
+    [InlineData("|204000.40|", "|204000.41|", "TOTALS", "/4/income")]
+    [InlineData("10200.02|\r\n", "10200.00|\r\n", "TOTALS", "/4/tax")]
+    [InlineData("totals|2|", "totals|3|", "TOTALS", "/4/sequence")]
+    [InlineData("certificate|2|", "certificate|3|", "SEQUENCE", "/3/sequence")]
     [InlineData("00551230000000", "20100456100009", "PAYER", "/3/tin")]
     [InlineData("4200.02", "84000.41", "AMOUNT", "/3/tax")]
     [InlineData("Liwayway Brannock", "Liwayway Bannock", "NAME", "/1/name")]
-    [InlineData("D|1|2025-Q1||", "D|1|2025-Q2||", "PERIOD", "/2/period")]
+    [InlineData("certificate|1|2025-Q1||", "certificate|1|2025-Q2||", "PERIOD", "/2/period")]
     [InlineData("WI010|120000.00", "WC010|120000.00", "LAYOUT", "/2/code")]
     [InlineData("120000.00", "120000", "LAYOUT", "/2/income")]
     [InlineData("2026-06-18", "18/06/2026", "LAYOUT", "/1/declared")]

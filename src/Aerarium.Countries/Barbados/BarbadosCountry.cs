@@ -20,10 +20,12 @@ public static class BarbadosCountry
             new("national-registration", "National registration number", "identification card", BarbadosIdentifiers.NationalRegistration),
             new("marital-status", "Marital status", null, null, Individual.TaxpayerForm.MaritalStatuses),
             new("payout-account-kind", "Kind of bank account", "for a refund", null, Individual.PayoutForm.AccountKinds),
+            CommonParticulars.Notices,
         ],
         OfCompanies:
         [
             new("registration-number", "Company registration number", "certificate of incorporation"),
+            CommonParticulars.Notices,
         ],
         OfPractice:
         [

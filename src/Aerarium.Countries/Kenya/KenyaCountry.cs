@@ -17,10 +17,12 @@ public static class KenyaCountry
         OfIndividuals:
         [
             new("identity-document", "Identity card or passport number", "as on the registration certificate"),
+            CommonParticulars.Notices,
         ],
         OfCompanies:
         [
             new("registration-number", "Company registration number", "certificate of incorporation"),
+            CommonParticulars.Notices,
         ],
         OfPractice:
         [

@@ -25,11 +25,13 @@ public static class PhilippinesCountry
             new("district-office", "District office code", "registration certificate", PhilippinesIdentifiers.DistrictOffice),
             new("citizenship", "Citizenship", "registration certificate"),
             new("trade-name", "Trade name", "registration certificate, if any"),
+            CommonParticulars.Notices,
         ],
         OfCompanies:
         [
             new("district-office", "District office code", "registration certificate", PhilippinesIdentifiers.DistrictOffice),
             new("registration-number", "Company registration number", "certificate of incorporation"),
+            CommonParticulars.Notices,
         ],
         OfPractice:
         [

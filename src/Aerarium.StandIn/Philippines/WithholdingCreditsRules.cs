@@ -2,7 +2,7 @@ using System.Globalization;
 
 namespace Aerarium.StandIn.Philippines;
 
-/// <summary>A list received: a header record, details, a control record.</summary>
+/// <summary>A list received: a record that names it, certificates, totals.</summary>
 public sealed class ReceivedList(IReadOnlyList<IReadOnlyDictionary<string, string>> records)
 {
     /// <summary>The records in order.</summary>
@@ -30,47 +30,47 @@ public static class WithholdingCreditsRules
     public static IEnumerable<Reason> Examine(ReceivedList list)
     {
         var records = list.Records;
-        if (records.Count < 3 || records[0]["record"] != "H" || records[^1]["record"] != "C" || records.Skip(1).SkipLast(1).Any(r => r["record"] != "D"))
+        if (records.Count < 3 || records[0]["record"] != "list" || records[^1]["record"] != "totals" || records.Skip(1).SkipLast(1).Any(r => r["record"] != "certificate"))
         {
-            yield return new Reason("RECORDS", null, "A list has one header record, at least one detail and one control record, in this order.");
+            yield return new Reason("RECORDS", null, "A list has one record that names it, at least one certificate and one record of totals, in this order.");
             yield break;
         }
 
-        var details = records.Skip(1).SkipLast(1).ToList();
-        foreach (var (index, detail) in details.Index())
+        var certificates = records.Skip(1).SkipLast(1).ToList();
+        foreach (var (index, certificate) in certificates.Index())
         {
             var path = $"/{index + 2}";
-            if (Number(detail["sequence"]) != index + 1)
+            if (Number(certificate["sequence"]) != index + 1)
             {
                 yield return new Reason("SEQUENCE", $"{path}/sequence", $"Details are numbered from 1 without gaps; {index + 1} was expected.");
             }
 
-            if (detail["tin"].Length < OwnDigits || detail["code"].Length == 0 || detail["tax"].Length == 0 || detail["income"].Length == 0)
+            if (certificate["tin"].Length < OwnDigits || certificate["code"].Length == 0 || certificate["tax"].Length == 0 || certificate["income"].Length == 0)
             {
-                yield return new Reason("DETAIL", $"{path}/code", "A detail needs the payer's number, a code, the income payment and the tax.");
+                yield return new Reason("CERTIFICATE", $"{path}/code", "A certificate needs the payer's number, a code, the income payment and the tax.");
             }
-            else if (string.CompareOrdinal(detail["tin"], 0, list.Payee, 0, OwnDigits) == 0)
+            else if (string.CompareOrdinal(certificate["tin"], 0, list.Payee, 0, OwnDigits) == 0)
             {
                 yield return new Reason("PAYER", $"{path}/tin", "The payer cannot be the payee.");
             }
-            else if (Number(detail["tax"]) > Number(detail["income"]))
+            else if (Number(certificate["tax"]) > Number(certificate["income"]))
             {
                 yield return new Reason("AMOUNT", $"{path}/tax", "The tax is more than the income payment.");
             }
 
-            if (detail["period"] != records[0]["period"])
+            if (certificate["period"] != records[0]["period"])
             {
-                yield return new Reason("PERIOD", $"{path}/period", "A detail belongs to another quarter than the list.");
+                yield return new Reason("PERIOD", $"{path}/period", "A certificate belongs to another quarter than the list.");
             }
         }
 
-        var control = records[^1];
-        (string Column, decimal Expected)[] totals = [("sequence", details.Count), ("income", details.Sum(d => Number(d["income"]))), ("tax", details.Sum(d => Number(d["tax"])))];
+        var totalled = records[^1];
+        (string Column, decimal Expected)[] totals = [("sequence", certificates.Count), ("income", certificates.Sum(d => Number(d["income"]))), ("tax", certificates.Sum(d => Number(d["tax"])))];
         foreach (var (column, expected) in totals)
         {
-            if (Number(control[column]) != expected)
+            if (Number(totalled[column]) != expected)
             {
-                yield return new Reason("CONTROL", $"/{records.Count}/{column}", string.Create(CultureInfo.InvariantCulture, $"The control record says {control[column]}; the details come to {expected}."));
+                yield return new Reason("TOTALS", $"/{records.Count}/{column}", string.Create(CultureInfo.InvariantCulture, $"The totals say {totalled[column]}; the certificates come to {expected}."));
             }
         }
     }

@@ -6,11 +6,15 @@ const keys: [string, string][] = [
   ['Enter, Shift+Enter', 'next and previous entry line'],
   ['Ctrl+K', 'go to a client, return, form, line or statutory reference'],
   ['Alt+J, Alt+K', 'next and previous finding'],
-  ['Alt+M', 'show or hide the Margin'],
+  ['Alt+M, Alt+P', 'show or hide the Margin, or a paper beside the page'],
   ['Alt+I', 'insert a row below'],
   ['Alt+Y', 'duplicate a row'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo and redo across the return'],
-  ['+ - * / ( )', 'in an amount: computed on leaving the field, kept with the entry'],
+  ['+ - * / % ( )', 'in an amount: computed on leaving the field, kept with the entry'],
+  ['Tab, Enter', 'in a grid: next cell to type into, cell beneath; Enter takes a proposed amount'],
+  ['F2, Delete', 'in a grid: edit, clear'],
+  ['Ctrl+D, Ctrl+C, Ctrl+V', 'in a grid: fill down, copy, paste a block'],
+  ['Shift+arrows, Ctrl+A, Ctrl+-', 'in a grid: select cells, select all, remove rows'],
   ['Esc', 'the value before the edit'],
   ['Y, N and arrows', 'in Scope: answer and move'],
   ['J, K, Enter', 'on the Desk: move and open'],
@@ -52,7 +56,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
   border-radius: 6px;
   padding: 16px 20px;
   box-shadow: 0 6px 24px rgb(0 0 0 / 12%);
-  max-width: 460px;
+  max-width: 520px;
 }
 dl {
   display: grid;

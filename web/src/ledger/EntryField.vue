@@ -190,12 +190,7 @@ function onAnswerKey(event: KeyboardEvent) {
       @blur="commit"
       @keydown="onKey"
     />
-    <CalendarButton
-      v-if="line.kind === 'date' && !store.locked"
-      :label="line.label"
-      :day="value?.value ?? ''"
-      @picked="take"
-    />
+    <CalendarButton v-if="line.kind === 'date' && !store.locked" :day="value?.value ?? ''" @picked="take" />
     <CodeList
       v-if="listed && editing !== null && field"
       :id="`codes-${key}`"

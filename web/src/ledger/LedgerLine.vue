@@ -187,4 +187,16 @@ const originTitle = computed(() =>
 .message .link {
   margin-left: 8px;
 }
+/* Beside a paper the page is narrow: labels before last year's figures. */
+@container (max-width: 580px) {
+  .line {
+    grid-template-columns: 38px minmax(0, 1fr) 40px 132px;
+  }
+  .line.wide {
+    grid-template-columns: 38px minmax(0, 1fr) 40px 180px;
+  }
+  .last {
+    display: none;
+  }
+}
 </style>

@@ -127,4 +127,9 @@ header p {
   text-align: right;
   padding-right: 8px;
 }
+@container (max-width: 580px) {
+  .years span:first-child {
+    display: none;
+  }
+}
 </style>

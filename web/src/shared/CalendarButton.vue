@@ -5,7 +5,6 @@ import { today } from './today'
 
 /** Opens a calendar to pick a day from. */
 const props = defineProps<{
-  label: string
   /** The day that is marked: year, month and day. */
   day: string
 }>()
@@ -26,7 +25,7 @@ function pick(date: unknown) {
 </script>
 
 <template>
-  <button type="button" class="calendar" tabindex="-1" :aria-label="`Calendar: ${label}`" aria-haspopup="dialog">
+  <button type="button" class="calendar" tabindex="-1" aria-label="Calendar" aria-haspopup="dialog">
     <v-icon :icon="mdiCalendarBlankOutline" size="17" />
     <v-menu v-model="open" activator="parent" :close-on-content-click="false">
       <v-date-picker

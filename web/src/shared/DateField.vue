@@ -21,7 +21,7 @@ function pick(iso: string) {
   <span class="date">
     <input v-if="plain" v-model="typed" type="text" autocomplete="off" :aria-label="label" @change="emit('picked')" />
     <v-text-field v-else v-model="typed" :label="label" hide-details autocomplete="off" />
-    <CalendarButton :label="label" :day="marked" @picked="pick" />
+    <CalendarButton :day="marked" @picked="pick" />
   </span>
 </template>
 

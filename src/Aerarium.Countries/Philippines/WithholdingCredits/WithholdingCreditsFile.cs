@@ -6,8 +6,8 @@ using Aerarium.Filing;
 namespace Aerarium.Countries.Philippines.WithholdingCredits;
 
 /// <summary>
-/// Writes the list of tax withheld as the authority's layout of the year asks for: a header record, a detail record for each
-/// certificate, a control record with the totals.
+/// Writes the list of tax withheld as the authority's layout of the year asks for: a record that names the list, one for each
+/// certificate, and one with the totals.
 /// </summary>
 public sealed class WithholdingCreditsFile : IEReturnMapping
 {
@@ -41,14 +41,14 @@ public sealed class WithholdingCreditsFile : IEReturnMapping
         var count = evaluation.RowsOf(definition.FindTable("list.rows")!).Count;
         var file = new DelimitedTextWriter(evaluation, Columns);
 
-        Begin("H");
+        Begin("list");
         file.Line("kind", "payee.kind");
         file.Line("tin", "payee.tin");
         file.Line("name", "payee.name");
         file.Line("declared", "declaration.date");
         for (var row = 0; row < count; row++)
         {
-            Begin("D", row + 1);
+            Begin("certificate", row + 1);
             file.Line("tin", "list.rows.payor-tin", row);
             file.Line("name", "list.rows.payor", row);
             file.Line("code", evaluation.Value(definition.LineOf("list.rows.another-code"), row) is null ? "list.rows.code" : "list.rows.another-code", row);
@@ -57,7 +57,7 @@ public sealed class WithholdingCreditsFile : IEReturnMapping
             file.Line("tax", "list.rows.withheld", row);
         }
 
-        Begin("C", count);
+        Begin("totals", count);
         file.Line("income", "list.payments");
         file.Line("tax", "list.withheld");
         return file.Finish();

@@ -253,8 +253,10 @@ onMounted(async () => {
 .acts .narrow {
   max-width: 96px;
 }
+.cut a,
 .cut .link {
   display: block;
+  line-height: 24px;
   max-width: 100%;
   overflow: hidden;
   text-overflow: ellipsis;

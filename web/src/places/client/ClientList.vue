@@ -126,7 +126,7 @@ const forget = (name: string) =>
       <KeptPanel v-if="kept" />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <div class="filters small">
-        <span class="secondary" role="status">{{ plural(total, 'client') }}</span>
+        <span class="secondary">{{ plural(total, 'client') }}</span>
         <input v-model="typed" type="search" placeholder="Filter" aria-label="Filter the clients" />
         <select v-model="question.country" aria-label="Country">
           <option :value="null">All countries</option>

@@ -5,6 +5,7 @@ import Page from '../../ledger/Page.vue'
 import Contents from './Contents.vue'
 import GatherPanel from './GatherPanel.vue'
 import Margin from './Margin.vue'
+import PaperBeside from './PaperBeside.vue'
 import RegisteredCheck from './RegisteredCheck.vue'
 import type { ReturnStore } from '../../return/returnStore'
 import TakenOver from './TakenOver.vue'
@@ -30,7 +31,19 @@ const form = computed(() => {
 const beside = computed<'page' | 'grid'>(() =>
   form.value.sections.some((s) => s.table?.grid && !s.table.ofPage) ? 'grid' : 'page',
 )
-const margin = computed(() => margins.value[beside.value])
+/** A paper beside the page takes the Margin's room where the window has not enough for both. */
+const ROOM_FOR_PAPER = 1700
+const paper = ref(localStorage.getItem('aerarium-paper') === 'shown')
+const margin = computed(
+  () => margins.value[beside.value] && (!paper.value || window.innerWidth >= ROOM_FOR_PAPER || over.value),
+)
+/** Whether the Margin was asked for in place of the paper's room. */
+const over = ref(false)
+function turnPaper() {
+  paper.value = !paper.value
+  over.value = false
+  localStorage.setItem('aerarium-paper', paper.value ? 'shown' : 'hidden')
+}
 const closed = computed(() => !store.isOpen(form.value) && !store.besideOf(form.value))
 const unanswered = computed(() =>
   form.value.sections
@@ -54,12 +67,16 @@ function answerRest() {
 }
 
 function turnMargin() {
-  margins.value = { ...margins.value, [beside.value]: !margin.value }
+  const show = !margin.value
+  over.value = show
+  margins.value = { ...margins.value, [beside.value]: show }
   if (beside.value === 'page') localStorage.setItem('aerarium-margin', margin.value ? 'shown' : 'hidden')
 }
 function onKey(event: KeyboardEvent) {
-  if (!event.altKey || event.key.toLowerCase() !== 'm') return
-  turnMargin()
+  const key = event.altKey ? event.key.toLowerCase() : ''
+  if (key !== 'm' && key !== 'p') return
+  if (key === 'm') turnMargin()
+  else turnPaper()
   event.preventDefault()
 }
 onMounted(() => window.addEventListener('keydown', onKey))
@@ -67,14 +84,15 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
-  <div class="fill" :class="{ 'no-margin': !margin }">
+  <div class="fill" :class="{ 'no-margin': !margin, 'with-paper': paper }">
     <Contents :current="form.key" />
     <div class="scroll middle">
-      <div v-if="!store.locked" class="page-acts">
-        <button v-if="scope && unanswered.length" class="link" @click="answerRest">
+      <div class="page-acts">
+        <button v-if="!scope && !paper" class="link" title="Alt P" @click="turnPaper">Show a paper beside</button>
+        <button v-if="!store.locked && scope && unanswered.length" class="link" @click="answerRest">
           Answer the other {{ unanswered.length }} the usual way: {{ usual }}
         </button>
-        <button v-if="gathers" class="link" :aria-expanded="gathering" @click="gathering = !gathering">
+        <button v-if="!store.locked && gathers" class="link" :aria-expanded="gathering" @click="gathering = !gathering">
           {{ gathering ? 'Close what was gathered' : 'Take from statements and the authority' }}
         </button>
       </div>
@@ -96,6 +114,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <router-link :to="store.placeOf(next.key)">Next: {{ next.title }}</router-link>
       </p>
     </div>
+    <PaperBeside v-if="paper" @close="turnPaper" />
     <Margin v-if="margin" />
     <button v-else type="button" class="strip" title="Show the Margin (Alt M)" @click="turnMargin">
       <span>Margin</span>
@@ -111,6 +130,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 }
 .fill.no-margin {
   grid-template-columns: 216px minmax(0, 1fr) 30px;
+}
+.fill.with-paper {
+  grid-template-columns: 216px minmax(0, 1fr) minmax(0, 1fr) 304px;
+}
+.fill.with-paper.no-margin {
+  grid-template-columns: 216px minmax(0, 1fr) minmax(0, 1fr) 30px;
 }
 .strip {
   border: 0;
@@ -130,6 +155,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 .middle {
   background: var(--page);
   position: relative;
+  container-type: inline-size;
 }
 .page-acts {
   position: absolute;
