@@ -1,20 +1,10 @@
 <script setup lang="ts">
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { amount, fromCents, plural, toCents, typedAs } from '../shared/format'
-import { meantCode } from '../shared/codes'
+import { amount, plural } from '../shared/format'
 import { placeKey, type Line, type ReturnStore, type Section } from '../return/returnStore'
-import {
-  blockOf,
-  idOf,
-  isNumeric as numeric,
-  proposalIn,
-  readBlock,
-  visible,
-  widthOf,
-  writeBlock,
-  type Cell,
-} from './gridCells'
+import { blockOf, idOf, isNumeric as numeric, proposalIn, visible, widthOf, type Cell } from './gridCells'
 import CodeList from './CodeList.vue'
+import { meant, useGridBlock } from './gridBlock'
 import { useGridRows } from './gridRows'
 import GridFiles from './GridFiles.vue'
 import GridRow from './GridRow.vue'
@@ -59,6 +49,14 @@ const focused = ref(false)
 const barred = ref('')
 const block = computed(() => blockOf(anchor.value, at.value))
 const several = computed(() => block.value.top !== block.value.bottom || block.value.left !== block.value.right)
+const { chosen, each, clear, fillDown, onCopy, onPaste } = useGridBlock(store, props, {
+  rows,
+  columns,
+  block,
+  editing,
+  text,
+  typedOrText,
+})
 let before = ''
 let seen = 0
 
@@ -96,23 +94,6 @@ const proposed = computed(() =>
             .filter(([, , value]) => value),
         ),
 )
-
-/** Sum of the amounts chosen, exact to the cent. */
-const chosen = computed(() => {
-  let cents = 0n
-  let count = 0
-  for (let row = block.value.top; row <= block.value.bottom; row++)
-    for (let column = block.value.left; column <= block.value.right; column++) {
-      const line = columns.value[column]
-      const id = rows.value[row]
-      if (!line || !id || line.kind !== 'money') continue
-      const value = text(id, line)
-      if (!value) continue
-      cents += toCents(value)
-      count++
-    }
-  return count > 1 ? amount(fromCents(cents)) : ''
-})
 
 function go(row: number, column: number, extend = false) {
   at.value = {
@@ -166,9 +147,6 @@ function begin(typed: string | null) {
     else editor?.setSelectionRange(typed.length, typed.length)
   })
 }
-
-/** What a person means by what was typed: of a list, the code. */
-const meant = (line: Line, typed: string): string => (line.kind === 'choice' ? meantCode(line.choices!, typed) : typed)
 
 /** The list of codes beside the editor. */
 const codes = ref<InstanceType<typeof CodeList>>()
@@ -289,23 +267,6 @@ function confirm() {
   if (id && value && mayType(id, lineAt(at.value))) store.setMany([[id, lineAt(at.value), value]])
 }
 
-/** Sets every cell of the block that can be typed into, as one step that is undone at once. */
-function each(change: (row: string, line: Line) => [string, Line, string] | null) {
-  const cells: [string, Line, string][] = []
-  for (let row = block.value.top; row <= block.value.bottom; row++)
-    for (let column = block.value.left; column <= block.value.right; column++) {
-      const line = columns.value[column]!
-      const id = rows.value[row]
-      const one = id && !line.computed ? change(id, line) : null
-      if (one) cells.push(one)
-    }
-  if (!store.locked) store.setMany(cells)
-}
-const clear = () => each((row, line) => (typedOrText(row, line) ? [row, line, ''] : null))
-function fillDown() {
-  const first = rows.value[block.value.top]!
-  each((row, line) => (row === first ? null : [row, line, store.said(line.key, first)]))
-}
 function removeRows() {
   if (store.locked) return
   store.removeRows(props.section, rows.value.slice(block.value.top, block.value.bottom + 1))
@@ -320,35 +281,6 @@ function add(after?: string) {
     scroller.value?.focus()
     go(after ? all.value.indexOf(after) + 1 : all.value.length, 0)
   })
-}
-
-function onCopy(event: ClipboardEvent) {
-  if (editing.value !== null) return
-  const copied: string[][] = []
-  for (let row = block.value.top; row <= block.value.bottom; row++)
-    copied.push(
-      columns.value
-        .slice(block.value.left, block.value.right + 1)
-        .map((c) => (numeric(c) ? typedAs(typedOrText(rows.value[row]!, c)) : typedOrText(rows.value[row]!, c))),
-    )
-  event.clipboardData?.setData('text/plain', writeBlock(copied))
-  event.preventDefault()
-}
-
-/** Takes a block from a spreadsheet: from the active cell on, over the columns that can be typed into; missing rows are added. */
-function onPaste(event: ClipboardEvent) {
-  if (editing.value !== null || store.locked) return
-  event.preventDefault()
-  const pasted = readBlock(event.clipboardData?.getData('text/plain') ?? '')
-  const into = columns.value.slice(block.value.left).filter((c) => !c.computed)
-  store.pasteRows(
-    props.section,
-    rows.value.slice(block.value.top),
-    pasted.map((cells) =>
-      cells.slice(0, into.length).map((cell, index): [Line, string] => [into[index]!, meant(into[index]!, cell)]),
-    ),
-    props.page,
-  )
 }
 
 /** A jump from elsewhere: from a finding, for example. */
