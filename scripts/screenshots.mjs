@@ -69,7 +69,7 @@ await shot(mosi, 'approve', '/returns/6/approve')
 await shot(mosi, 'send', '/returns/9/send')
 const desk = await (await mosi.request.get('/api/desk?list=all&search=kofi')).json()
 await shot(mosi, 'after', `/returns/${desk.items[0].id}/after`, () =>
-  mosi.getByRole('table').filter({ hasText: 'Assessed' }).waitFor(),
+  mosi.getByRole('table').filter({ hasText: 'Difference' }).waitFor(),
 )
 const stranger = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const standIn = new URL(address)
