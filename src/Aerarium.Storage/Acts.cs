@@ -127,12 +127,6 @@ public static class Acts
 
     private const string ClientOfAct = "coalesce(a.client_id, (SELECT client_id FROM tax_return WHERE id = a.return_id))";
 
-    /// <summary>Kinds of act there are, by name.</summary>
-    public static IReadOnlyList<string> Kinds(Unit unit) => [.. unit.Query<string>("SELECT DISTINCT kind FROM act WHERE kind <> '' ORDER BY kind")];
-
-    /// <summary>Names of those who acted.</summary>
-    public static IReadOnlyList<string> Names(Unit unit) => [.. unit.Query<string>("SELECT DISTINCT person_name FROM act WHERE person_name <> '' ORDER BY person_name")];
-
     /// <summary>The acts on a return, in order.</summary>
     public static IReadOnlyList<ActRecord> OfReturn(Unit unit, long returnId) =>
         [.. unit.Query<ActRecord>($"SELECT {Columns} FROM act WHERE return_id = @returnId ORDER BY id", new { returnId })];

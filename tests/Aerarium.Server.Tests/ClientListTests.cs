@@ -80,6 +80,10 @@ public sealed class ClientListTests(SharedPractice shared) : IClassFixture<Share
         var (status, csv) = await tarek.FetchAsync(HttpMethod.Get, "/api/acts/export.csv?Client=kofi&Kind=approve");
         Assert.Equal(HttpStatusCode.OK, status);
         Assert.Contains("approved,Kofi Marlowe Wanjala", Encoding.UTF8.GetString(csv));
+        // Names of clients who answered are not everybody's to see.
+        Assert.Equal(
+            ["Ines Marchetti", "Mosi Lindqvist", "Noor Abara", "Pia Okello-Rand", "Rukia Tindall", "Tarek Oyelaran", "authority"],
+            (await tarek.GetAsync("/api/acts/choices"))["people"]!.AsArray().Select(p => p!.GetValue<string>()));
         Assert.Contains((await tarek.GetAsync("/api/acts/choices"))["kinds"]!.AsArray(), k => k!["label"]!.GetValue<string>() == "handed over");
     }
 

@@ -173,6 +173,11 @@ public class PeopleTests
         var identifier = (await tarek.GetAsync($"/api/clients/{client}"))["particulars"]!["identifier"]!.GetValue<string>();
         var told = await rukia.DoAsync(HttpMethod.Post, "/api/clients/check-identifier", new { country = "ke", value = identifier, clientId = (long?)null });
         Assert.Contains("A client of another team already has this identifier", told["problem"]!.GetValue<string>());
+        var particulars = (await pia.GetAsync($"/api/clients/{client}"))["particulars"]!;
+        particulars["code"] = "T-1";
+        await pia.DoAsync(HttpMethod.Put, $"/api/clients/{client}", particulars);
+        var coded = await rukia.DoAsync(HttpMethod.Post, "/api/clients", new { country = "ke", identifier = "A005550019T", name = "Osei Larkmoor", code = "t-1" });
+        Assert.Equal("A client of another team has the code t-1 already; every code belongs to one client.", Assert.Single(coded["problems"]!.AsArray())!["message"]!.GetValue<string>());
         Assert.Equal(HttpStatusCode.NotFound, (await rukia.SendAsync(HttpMethod.Post, "/api/batches", new { act = "recheck", returns = new[] { id } })).Status);
         foreach (var (list, words) in new[] { ("/api/desk", "Tamsin"), ("/api/clients", "Tamsin"), ("/api/acts", "Harbour families") })
         {

@@ -271,9 +271,13 @@ internal static class ClientEndpoints
         }
 
         return Storage.Clients.FindByIdentifier(unit, country!, identifier) is { } other && other.Id != clientId
-            ? $"{(reach.SeesAll || Teams.CanSeeClient(unit, reach.PersonId, other.Id) ? other.Name : "A client of another team")} already has this identifier; every identifier belongs to one client."
+            ? $"{NameWithin(unit, reach, other.Id)} already has this identifier; every identifier belongs to one client."
             : null;
     }
+
+    /// <summary>The name of a client, or what is said of one out of reach.</summary>
+    private static string NameWithin(Unit unit, Reach reach, long id) =>
+        reach.SeesAll || Teams.CanSeeClient(unit, reach.PersonId, id) ? Storage.Clients.NameOf(unit, id) : "A client of another team";
 
     /// <summary>An identifier as the country's registry writes it, with the end people leave off.</summary>
     private static string Written(string? country, string? kind, string? typed) =>
@@ -357,7 +361,7 @@ internal static class ClientEndpoints
             }
             else if (clean.Length > 0 && Storage.Clients.FindByCode(unit, clean) is { } other && other != id)
             {
-                problems.Add(new FieldProblem("code", $"{Storage.Clients.NameOf(unit, other)} has the code {clean} already; every code belongs to one client."));
+                problems.Add(new FieldProblem("code", $"{NameWithin(unit, reach, other)} has the code {clean} already; every code belongs to one client."));
             }
 
             return clean.Length == 0 ? null : clean;

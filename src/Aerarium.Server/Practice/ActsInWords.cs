@@ -26,7 +26,7 @@ public sealed record ActView(
     long Id, string At, string PersonName, string Kind, string Act, long? ClientId, string? Client, long? ReturnId, string? Return, string? Line, string? Before, string? After, string? Origin);
 
 /// <summary>What acts can be asked for by.</summary>
-/// <param name="People">Names of those who acted.</param>
+/// <param name="People">Names of the people of the practice, and the authority. Clients who answered are found by the client: their names are not everybody's to see.</param>
 /// <param name="Kinds">Kinds of act, by code, in words.</param>
 public sealed record ActChoices(IReadOnlyList<string> People, IReadOnlyList<Choice> Kinds);
 
@@ -71,6 +71,7 @@ internal static class ActsInWords
 {
     private const int MostActs = 500;
     private const int MostExported = 50_000;
+    private const string Authority = "authority";
 
     private static readonly Dictionary<string, string> Kinds = new()
     {
@@ -106,6 +107,7 @@ internal static class ActsInWords
         ["invite"] = "invited",
         ["join"] = "joined the practice",
         ["keep-list"] = "kept a list",
+        ["kept-close"] = "closed a file kept by the client",
         ["kept-open"] = "opened a file kept by the client",
         ["kept-save"] = "saved a file kept by the client",
         ["kept-new"] = "created a file kept by the client",
@@ -119,6 +121,7 @@ internal static class ActsInWords
         ["person"] = "changed a person",
         ["practice"] = "changed the practice",
         ["rejected"] = "rejected by the authority",
+        ["reopen-finding"] = "reopened a warning",
         ["relation"] = "changed a relation",
         ["remark"] = "remarked",
         ["reminder"] = "changed a reminder",
@@ -138,7 +141,6 @@ internal static class ActsInWords
         ["verification-document"] = "sent a document",
         ["verify"] = "verified the records",
         ["verify-particulars"] = "compared the registered particulars",
-        ["withdraw-acceptance"] = "withdrew the acceptance of a warning",
     };
 
     /// <summary>A kind of act in words.</summary>
@@ -184,7 +186,9 @@ internal static class ActsInWords
         acts.MapGet("", ([AsParameters] ActQuestion asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
             database.Read(unit => Of(unit, Acts.Find(unit, asked.Query(clock.Today()), MostActs, Caller.Of(user).Reach))));
         acts.MapGet("/choices", (PracticeDatabase database) =>
-            database.Read(unit => new ActChoices(Acts.Names(unit), [.. Acts.Kinds(unit).Select(k => new Choice(k, InWords(k))).OrderBy(c => c.Label, StringComparer.Ordinal)])));
+            new ActChoices(
+                [.. database.Read(People.All).Select(p => p.Name).Append(Authority).Distinct().Order(StringComparer.Ordinal)],
+                [.. Kinds.Select(k => new Choice(k.Key, k.Value)).OrderBy(c => c.Label, StringComparer.Ordinal)]));
         acts.MapGet("/export.csv", ([AsParameters] ActQuestion asked, ClaimsPrincipal user, PracticeDatabase database, TimeProvider clock) =>
         {
             var found = database.Read(unit => Of(unit, Acts.Find(unit, asked.Query(clock.Today()), MostExported, Caller.Of(user).Reach)));

@@ -110,7 +110,7 @@ public sealed class ReturnPapers(PaymentDesk payments, TimeProvider clock)
     /// <exception cref="PlainProblem">There is none.</exception>
     public static SendingRecord AcceptedOf(Unit unit, long returnId) =>
         Sendings.OfReturn(unit, returnId).FirstOrDefault(s => s is { State: "accepted", CopySha256: not null, AcknowledgementSha256: not null })
-        ?? throw PlainProblem.Conflict("These papers are there when the authority has accepted the return.");
+        ?? throw PlainProblem.Conflict("These papers exist once the authority has accepted the return.");
 
     private static string InWords(string moment) => DateTimeOffset.Parse(moment, CultureInfo.InvariantCulture).ToString("d MMMM yyyy, HH:mm 'UTC'", CultureInfo.InvariantCulture);
 

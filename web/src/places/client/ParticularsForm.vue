@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
+import CalendarButton from '../../shared/CalendarButton.vue'
 import { vFocus } from '../../shared/focus'
 import { capital, day, plural } from '../../shared/format'
 
@@ -68,6 +69,7 @@ watch(
   () => props.particulars,
   (stored) => {
     for (const key of Object.keys(blank) as Field[]) typed[key] = stored?.[key] ?? ''
+    typed.birthDate = day(stored?.birthDate)
     for (const key of Object.keys(more)) delete more[key]
     Object.assign(more, stored?.more ?? {})
     country.value = stored?.country ?? 'ke'
@@ -151,7 +153,11 @@ const kinds = [
           v-model="typed.birthDate"
           label="Date of birth"
           :error-messages="problems.birthDate"
-        />
+        >
+          <template #append-inner>
+            <CalendarButton :day="particulars?.birthDate ?? ''" @picked="(picked) => (typed.birthDate = day(picked))" />
+          </template>
+        </v-text-field>
         <v-text-field v-else v-model="typed.yearEnd" label="Financial year end" :error-messages="problems.yearEnd" />
         <v-combobox
           v-model="typed.clientGroup"

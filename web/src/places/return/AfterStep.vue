@@ -55,9 +55,7 @@ const amend = () =>
             The authority assessed {{ inWords(owed.balance) }} where {{ inWords(owed.assessed.filed) }} was filed
             (notice {{ owed.assessed.number
             }}{{ owed.assessed.payBy ? `; what it adds is payable by ${day(owed.assessed.payBy)}` : '' }}).
-            {{
-              owed.assessed.objected ? 'It was objected to; what is below stands until the objection is decided.' : ''
-            }}
+            {{ owed.assessed.objected ? 'An objection was made; these amounts hold until it is decided.' : '' }}
           </p>
           <RefundPanel v-if="refund" :key="`r${store.statusTick.value}`" />
           <PaymentsPanel v-else :key="`p${store.statusTick.value}`" />

@@ -46,7 +46,7 @@ const what = (found: Schemas['WorkbookReport']) =>
       a blank cell changes nothing, and no row is removed.
     </p>
     <p v-if="session.mayPrepare && !store.locked">
-      <FileLink label="Filled workbook" :busy="busy" @chosen="choose">Bring a filled workbook back</FileLink>
+      <FileLink label="Filled workbook" :busy="busy" @chosen="choose">Upload a filled workbook</FileLink>
     </p>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <template v-if="report">

@@ -160,7 +160,7 @@ const words: Record<string, string> = {
             <v-btn :disabled="busy" @click="send">File it</v-btn>
             <button class="link" @click="confirming = false">Cancel</button>
           </div>
-          <MailShown v-if="confirming && letter" :mail="letter" title="This mail will leave" />
+          <MailShown v-if="confirming && letter" :mail="letter" title="E-mail to be sent" />
         </template>
         <div v-for="(sending, index) in view.sendings" :key="sending.createdAt" class="sending">
           <table class="plain">
@@ -193,7 +193,7 @@ const words: Record<string, string> = {
               </tr>
             </tbody>
           </table>
-          <MailShown v-if="sending.letter" :mail="sending.letter" title="The mail that left" />
+          <MailShown v-if="sending.letter" :mail="sending.letter" title="E-mail sent" />
           <MailShown v-if="sending.reply" :mail="sending.reply" title="The authority’s reply" />
           <div v-for="reason in sending.reasons" :key="reason.code + reason.message" class="banner bad fault">
             <strong>{{ reason.lineLabel ?? reason.code }}.</strong> {{ reason.message }}
