@@ -44,14 +44,7 @@ await shot(rukia, 'documents', '/clients/1?view=documents', () =>
 await shot(rukia, 'philippines', '/returns/15/fill/tax?line=tax.by-table')
 await shot(rukia, 'list', '/returns/19/fill/list', () => rukia.getByRole('grid').focus())
 await shot(rukia, 'alternatives', '/returns/15/review?view=alternatives')
-await shot(rukia, 'import', '/clients', async () => {
-  await rukia.getByRole('button', { name: 'Import' }).click()
-  const table =
-    'PIN,Name,Date of birth\nA700000001A,Odalys Wren,31/02/1990\nA70000002B,Caspian Thorne,\nA700000003C,Njeri Halvorsen Oduya,\n'
-  await rukia
-    .getByLabel('File with clients')
-    .setInputFiles({ name: 'clients.csv', mimeType: 'text/csv', buffer: Buffer.from(table) })
-})
+await shot(rukia, 'household', '/households/47/2025', () => rukia.getByText('Shared claims').waitFor())
 await shot(rukia, 'pages', '/returns/27/fill/business')
 const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
 await shot(tarek, 'defaults', '/practice', async () => {

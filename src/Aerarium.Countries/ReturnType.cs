@@ -19,4 +19,7 @@ public sealed record ReturnType(
 
     /// <summary>Periods of a year that have a return each, in order.</summary>
     public IReadOnlyList<string> Periods { get; init; } = [Core.Definitions.Periods.WholeYear];
+
+    /// <summary>What the members of a household may claim here or there; null where the law leaves nothing open between them, or it is not known here.</summary>
+    public ISharedClaims? SharedClaims { get; init; }
 }

@@ -8,6 +8,7 @@ using Aerarium.Server.Clients;
 using Aerarium.Server.Demo;
 using Aerarium.Server.Desk;
 using Aerarium.Server.Gathering;
+using Aerarium.Server.Households;
 using Aerarium.Server.Kept;
 using Aerarium.Server.Paying;
 using Aerarium.Server.Practice;
@@ -94,6 +95,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<FollowedParticulars>();
         builder.Services.AddSingleton<Attachments>();
         builder.Services.AddSingleton<Ties>();
+        builder.Services.AddSingleton<Households.HouseholdDesk>();
         builder.Services.AddSingleton<TiesAtRest>();
         builder.Services.AddSingleton<RowFiles>();
         builder.Services.AddSingleton<ReturnFiles>();
@@ -174,6 +176,7 @@ public static class ServerApplication
         api.MapGathering();
         api.MapReview();
         api.MapComparisons();
+        api.MapHouseholds();
         api.MapApproval();
         api.MapSending();
         api.MapClientAcceptance();

@@ -1,8 +1,10 @@
+using System.Globalization;
 using System.Security.Cryptography.X509Certificates;
 using System.Xml;
 using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
 using Aerarium.StandIn.Barbados;
+using Aerarium.StandIn.Canada;
 using Aerarium.StandIn.Kenya;
 using Aerarium.StandIn.Philippines;
 
@@ -26,6 +28,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     private static readonly Dictionary<string, IDocumentRules> RulesByReturn = new()
     {
         ["bb/individual"] = new ResidentReturnRules(),
+        ["ca/individual"] = new IndividualReturnRules(),
         ["ke/employment-income"] = new EmployeeReturnRules(),
         ["ph/individual-annual"] = new IndividualAnnualRules(),
         ["ph/individual-quarterly"] = new IndividualQuarterlyRules(),
@@ -66,6 +69,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
             .. Signature(IsJson(document) ? (signature is null ? null : JsonSignature.Signer(signature, document)) : XmlSignature.Signer(root.OwnerDocument), content),
             .. Identity(content.Text(content.Header.Identifier), content.Text(content.Header.Name), content.Path(content.Header.Identifier), content.Path(content.Header.Name)),
             .. Duplicate(content.Examined([]), content.Path(content.Header.Kind), archive),
+            .. OldestFirst(content, archive),
             .. rules.Arithmetic(content),
         ]);
     }
@@ -141,6 +145,17 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         else if (!string.Equals(Words(taxpayer.Name), Words(name ?? ""), StringComparison.OrdinalIgnoreCase))
         {
             yield return new Reason("NAME", namePath, $"The name does not belong to {pin}; give it as registered.");
+        }
+    }
+
+    private IEnumerable<Reason> OldestFirst(Document document, Archive archive)
+    {
+        var year = int.Parse(document.Text(document.Header.Year)!, CultureInfo.InvariantCulture);
+        var pin = IdentifierRule.Normalise(document.Text(document.Header.Identifier) ?? "");
+        var accepted = archive.All.Where(s => s.Acknowledgement is not null && s.Return == document.Return && s.Pin == pin).Select(s => s.Year).ToHashSet();
+        if (registry.Taxpayer(pin)?.Asked.Order().FirstOrDefault(y => y < year && !accepted.Contains(y.ToString(CultureInfo.InvariantCulture))) is { } earlier and > 0)
+        {
+            yield return new Reason("EARLIER", document.Path(document.Header.Year), $"The return of {earlier} was asked for and has not arrived; file the oldest year first.");
         }
     }
 

@@ -6,7 +6,11 @@ namespace Aerarium.StandIn;
 
 /// <summary>A registered taxpayer.</summary>
 public sealed record Taxpayer(
-    string Pin, string Name, string? BirthDate = null, string? Email = null, string? Phone = null, string? PostalAddress = null, string? AccountNumber = null);
+    string Pin, string Name, string? BirthDate = null, string? Email = null, string? Phone = null, string? PostalAddress = null, string? AccountNumber = null)
+{
+    /// <summary>Years for which the authority has asked for a return; a later one is not taken before it.</summary>
+    public IReadOnlyList<int> Asked { get; init; } = [];
+}
 
 /// <summary>The assessment of a year.</summary>
 public sealed record AssessmentNotice(string Pin, string Number, int Year, string TaxAssessed, string Paid, string Unpaid, string RefundOpen);

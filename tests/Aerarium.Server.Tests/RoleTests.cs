@@ -65,6 +65,8 @@ public partial class RoleTests
         ["PUT /api/clients/{id}/team"] = Managing,
         ["POST /api/clients/check-identifier"] = Preparing,
         ["GET /api/clients/{id}/acts"] = Everybody,
+        ["GET /api/clients/{id}/household/{year}"] = Everybody,
+        ["POST /api/clients/{id}/household/{year}/claims"] = Preparing,
         ["GET /api/clients/{id}/export.zip"] = Preparing,
         ["GET /api/clients/{id}/deletion"] = Everybody,
         ["POST /api/clients/{id}/deletion"] = Managing,

@@ -20,6 +20,11 @@ export const router = createRouter({
       meta: { title: 'Client' },
     },
     {
+      path: '/households/:id(\\d+)/:year(\\d+)',
+      component: () => import('./places/household/HouseholdPlace.vue'),
+      meta: { title: 'Household' },
+    },
+    {
       path: '/returns/:id(\\d+)/:step(scope|fill|review|approve|send|after)?/:form?',
       component: () => import('./places/return/ReturnPlace.vue'),
       meta: { title: 'Return' },

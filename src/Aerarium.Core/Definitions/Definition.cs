@@ -109,6 +109,9 @@ public abstract class Definition
     /// <summary>What the law knows and this return does not compute, each in a phrase; told at the foot of Scope.</summary>
     public virtual IReadOnlyList<string> NotCovered => [];
 
+    /// <summary>Whether the authority takes the return of an earlier year before that of a later one.</summary>
+    public virtual bool OldestYearFirst => false;
+
     /// <summary>Forms in working order; the first is Scope.</summary>
     public IReadOnlyList<Form> Forms => _forms;
 
@@ -162,7 +165,7 @@ public abstract class Definition
 
     /// <summary>Whether anything here follows any of some lines of another return. Rows that follow may come from any line.</summary>
     public bool Follows(TiedReturn other, IReadOnlySet<string> lines) =>
-        _tables.Any(t => t.RowTie?.Return == other) || _lines.SelectMany(l => l.Ties).Any(t => t.Return == other && lines.Contains(t.Line));
+        _tables.Any(t => t.RowTie?.Return == other) || _lines.SelectMany(l => l.Ties).Any(t => t.Return == other && t.Lines.Any(lines.Contains));
 
     /// <summary>The line with a key, or null.</summary>
     public Line? FindLine(string key) => _byKey.GetValueOrDefault(key);
@@ -176,12 +179,15 @@ public abstract class Definition
         FindLine(key) ?? throw new KeyNotFoundException($"'{key}' is not a line of {Id} {Year}.");
 
     /// <summary>Evaluates a set of entries on a day; what an earlier evaluation read of the same rows is not read again.</summary>
-    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null)
+    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null) => new(this, Compute(entries, today, before), entries);
+
+    /// <summary>The figures alone, for computing the same return many times over.</summary>
+    internal Sheet Compute(Entries.EntrySet entries, DateOnly today, Evaluation? before)
     {
         var sheet = new Sheet(this);
         sheet.Load(entries, today, before);
         Evaluator.Run(sheet);
-        return new Evaluation(this, sheet, entries);
+        return sheet;
     }
 
     /// <summary>Names the parts in which what is to pay is paid, in the order of their days.</summary>
@@ -241,6 +247,15 @@ public abstract class Definition
             {
                 finding.Slot = slot++;
             }
+
+            if (group.Key < 0)
+            {
+                ScalarFindings = slot;
+            }
+            else
+            {
+                _tables[group.Key].FindingCount = slot;
+            }
         }
 
         RuleCheck.Check(this);
@@ -264,7 +279,8 @@ public abstract class Definition
 
     internal int ScalarSlots { get; private set; }
 
-    internal int TableWidth(RepeatingSection table) => table.Lines.Count;
+    /// <summary>Number of rules asked once of the return.</summary>
+    internal int ScalarFindings { get; private set; }
 
     internal int Register(Form form, Beside? beside)
     {

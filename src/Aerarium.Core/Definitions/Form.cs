@@ -99,6 +99,14 @@ public class RepeatingSection : Section
 
     internal List<PagePart> PartList { get; } = [];
 
+    /// <summary>Number of rules asked of every row.</summary>
+    internal int FindingCount { get; set; }
+
+    /// <summary>Whether its rows point at rows of other sections, so that they are read anew when those move.</summary>
+    internal bool RefersToRows => _refersToRows ??= LineList.Exists(l => l.Kind == LineKind.Row);
+
+    private bool? _refersToRows;
+
     /// <summary>Number of rows.</summary>
     public Amount RowCount => new Aggregate(this, AggregateKind.Count, null, null);
 }
@@ -178,6 +186,9 @@ public class RowScope : LineScope
 
     /// <summary>Whether what stands in these columns also stands, together, in an earlier row.</summary>
     public Condition RepeatsEarlier(params ILineFormula[] columns) => new RepeatsEarlierRow(_section, columns);
+
+    /// <summary>Whether the span between two columns, both ends included, shares anything with that of an earlier row, such as a year that two homes are designated for.</summary>
+    public Condition OverlapsEarlier(AmountLine from, AmountLine to) => new OverlapsEarlierRow(_section, from, to);
 
     /// <summary>Total of a column over the rows that come before this one when they are ordered by another column.</summary>
     public Amount SumOfEarlier(Amount of, AmountLine by) => new SumOfEarlierRows(_section, of, by);

@@ -19,7 +19,17 @@ public sealed record TiedReturn(string Definition, int YearsBack = 0, string Per
 /// <summary>A line of another return of the same client that feeds a line of this one.</summary>
 /// <param name="Return">The return.</param>
 /// <param name="Line">Key of its line.</param>
-public sealed record TieSource(TiedReturn Return, string Line);
+public sealed record TieSource(TiedReturn Return, string Line)
+{
+    /// <summary>
+    /// The line there that names for whom it is, by identifier, such as the parent a student names; it counts for a client of that identifier only. Null
+    /// where it is for everybody so related.
+    /// </summary>
+    public string? AddressedBy { get; init; }
+
+    /// <summary>The lines there on which it depends.</summary>
+    public IReadOnlyList<string> Lines => AddressedBy is { } address ? [Line, address] : [Line];
+}
 
 /// <summary>
 /// Rows that come from another return, such as the losses it left: which of its rows, and what stands in each column. Where several people of the

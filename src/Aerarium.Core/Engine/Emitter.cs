@@ -72,7 +72,7 @@ public sealed class Emitter
         var outer = _standing.GetValueOrDefault(section);
         var standing = new Standing();
         _standing[section] = standing;
-        var width = section.Form.Definition.TableWidth(section);
+        var width = section.Lines.Count;
         var walk = RowByRow(standing, width, body());
         if (inSettled is not null)
         {

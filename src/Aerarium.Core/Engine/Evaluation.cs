@@ -85,6 +85,9 @@ public sealed class Evaluation
     /// <summary>The amount of a line by key; for columns in a row by index from zero.</summary>
     public decimal Amount(string key, int row = 0) => Amount(Definition.LineOf(key), row);
 
+    /// <summary>Whether a single line with a yes or no holds yes.</summary>
+    public bool IsYes(string key) => Sheet.Codes[Definition.LineOf(key).Slot] != 0;
+
     /// <summary>Canonical text of a line's effective value, null when blank.</summary>
     public string? Value(Line line, int row = 0)
     {

@@ -48,7 +48,7 @@ internal static class FigureText
 
             foreach (var tie in line.Ties)
             {
-                Record("tie", tie.Return, tie.Line);
+                Record(tie.AddressedBy is { } address ? ["tie", tie.Return, tie.Line, address] : ["tie", tie.Return, tie.Line]);
             }
         }
 
@@ -129,7 +129,7 @@ internal static class FigureText
         Parameter parameter => Figures.Canonical(parameter.Value),
         decimal number => Figures.Canonical(number),
         DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-        IdentifierRule rule => rule.Pattern,
+        IdentifierRule rule => $"{rule.Pattern}{rule.CheckDigit?.Name}",
         RateSchedule schedule => string.Concat(schedule.Bands.Select(b => $"{Figures.Canonical(b.From)}:{Figures.Canonical(b.Rate)} ")),
         ZoneTariff tariff => string.Concat(tariff.Zones.Select(z =>
             $"{(z.UpTo is { } edge ? Figures.Canonical(edge) : "")}:{string.Join(',', new[] { z.Start, z.Unit, z.Quadratic, z.Linear, z.Constant }.Select(Figures.Canonical))} ")),

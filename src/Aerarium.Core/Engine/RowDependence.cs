@@ -73,7 +73,7 @@ public sealed class RowDependence
     }
 
     /// <summary>Whether a rule compares a row with the rows before it.</summary>
-    public static bool ComparesRows(Formula formula) => formula is RepeatsEarlierRow || formula.Operands.Any(ComparesRows);
+    public static bool ComparesRows(Formula formula) => formula is RepeatsEarlierRow or OverlapsEarlierRow || formula.Operands.Any(ComparesRows);
 
     /// <summary>Gives up the blocks a sheet took over when anything they depend on has changed.</summary>
     public void Settle(Sheet sheet)

@@ -119,6 +119,27 @@ public sealed class Rows
         return seen.Repeats(row);
     }
 
+    /// <summary>Whether the span between two columns of a row shares anything with that of an earlier row; blank spans share nothing.</summary>
+    public bool OverlapsEarlier(int row, int from, int to)
+    {
+        if (!IsFilled(row, from) || !IsFilled(row, to))
+        {
+            return false;
+        }
+
+        for (var earlier = 0; earlier < row; earlier++)
+        {
+            if (IsFilled(earlier, from) && IsFilled(earlier, to) && At(earlier, from) <= At(row, to) && At(row, from) <= At(earlier, to))
+            {
+                return true;
+            }
+        }
+
+        return false;
+
+        decimal At(int of, int column) => BlockOf(of).Amounts[PlaceOf(of, column)];
+    }
+
     /// <summary>Whether two rows hold the same in some columns.</summary>
     internal bool AreAlike(int one, int other, int[] columns)
     {

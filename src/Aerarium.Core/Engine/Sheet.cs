@@ -24,11 +24,8 @@ public sealed class Sheet
         GivenFilled = new bool[size];
         GivenTexts = new string?[size];
         OpenSections = new bool[definition.Sections.Count];
-        Findings = new bool[definition.Findings.Count(f => f.Table is null)];
-        Tables =
-        [
-            .. definition.Tables.Select(t => new Rows(definition.TableWidth(t), definition.Findings.Count(f => f.Table == t))),
-        ];
+        Findings = new bool[definition.ScalarFindings];
+        Tables = [.. definition.Tables.Select(t => new Rows(t.Lines.Count, t.FindingCount))];
     }
 
     /// <summary>Effective amounts of single lines: money and numbers.</summary>
@@ -141,7 +138,7 @@ public sealed class Sheet
         Before = before?.Sheet;
         foreach (var table in _definition.Tables)
         {
-            var readAnew = before is null || table.Lines.Any(l => l.Kind == LineKind.Row);
+            var readAnew = before is null || table.RefersToRows;
             Tables[table.TableNumber].Take(
                 entries.RowsOf(table.Key),
                 readAnew ? null : before!.Sheet.Rows(table),

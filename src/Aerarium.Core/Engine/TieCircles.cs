@@ -68,7 +68,7 @@ public static class TieCircles
     {
         foreach (var tie in line.Ties)
         {
-            yield return (tie.Return, [tie.Line]);
+            yield return (tie.Return, tie.Lines);
         }
 
         if (line.Table?.RowTie is { } rows && rows.Columns.FirstOrDefault(c => c.Column == line.Name) is { } column)

@@ -315,6 +315,29 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<IL
         Expression.Call(emitter.RowsOf(section), nameof(Rows.RepeatsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(Slots));
 }
 
+/// <summary>The span between two columns of a row, both ends included, shares something with that of an earlier row of the same repeating section; blank spans share nothing.</summary>
+public sealed class OverlapsEarlierRow(RepeatingSection section, AmountLine from, AmountLine to) : Condition
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [from, to];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [section];
+
+    /// <inheritdoc />
+    public override string Words => $"{from.Words} to {to.Words} overlaps an earlier row";
+
+    /// <inheritdoc />
+    public override bool Holds(Sheet sheet) => sheet.Rows(section).OverlapsEarlier(sheet.Rows(section).Current, from.Line.Slot, to.Line.Slot);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(
+        emitter.RowsOf(section), nameof(Rows.OverlapsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(from.Line.Slot), Expression.Constant(to.Line.Slot));
+}
+
 /// <summary>A reference line points at the row that is being computed.</summary>
 public sealed class PointsAtRow(RowLine reference, RepeatingSection target) : Condition
 {

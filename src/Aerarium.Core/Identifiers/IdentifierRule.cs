@@ -12,8 +12,11 @@ public sealed record IdentifierRule(string Name, string Label, string Pattern, s
 {
     private readonly Regex _regex = new(Pattern, RegexOptions.CultureInvariant | RegexOptions.NonBacktracking);
 
+    /// <summary>How its check digit is reckoned; null where it has none, or none is published.</summary>
+    public CheckDigit? CheckDigit { get; init; }
+
     /// <summary>Whether a normalised text satisfies the rule; blank does not.</summary>
-    public bool Accepts(string? text) => text is not null && _regex.IsMatch(text);
+    public bool Accepts(string? text) => text is not null && _regex.IsMatch(text) && (CheckDigit is null || CheckDigit.Holds(text));
 
     /// <summary>What is put after an identifier of so many characters that people leave the end off: the head office's branch code, for example. Null where nothing is left off.</summary>
     public (int Characters, string End)? LeftOff { get; init; }

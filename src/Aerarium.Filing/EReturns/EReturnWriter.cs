@@ -134,6 +134,15 @@ public sealed class EReturnWriter
         Put(name, line, Written(line, _evaluation.Value(line, _row * (_table is null ? 0 : 1)) ?? "0"));
     }
 
+    /// <summary>An element holding an amount of a line that not every year or province has; left out where the return has no such line.</summary>
+    public void AmountIfThere(string name, string key)
+    {
+        if (_evaluation.Definition.FindLine(key) is not null)
+        {
+            Amount(name, key);
+        }
+    }
+
     /// <summary>An element holding the number, from one, of the row a reference points at; blank points at the first.</summary>
     public void RowNumber(string name, string key)
     {

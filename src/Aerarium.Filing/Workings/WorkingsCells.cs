@@ -228,7 +228,10 @@ internal sealed class WorkingsCells : ICellNames
     {
         var section = earlier.Section;
         var of = HelperRange(earlier, section, row => Write(earlier.Of, section.Form, section, row));
-        var (by, numbers, here) = (RangeOf(earlier.By.Line), Range(section, 0), Amount(earlier.By.Line));
+
+        // A blank orders as zero; the cell itself would be a text, which no number is less than.
+        var by = HelperRange(earlier.By, section, row => Write(earlier.By, section.Form, section, row));
+        var (numbers, here) = (Range(section, 0), Amount(earlier.By.Line));
         return $"(SUMIFS({of},{by},\"<\"&{here})+SUMIFS({of},{by},{here},{numbers},\"<\"&{RowNumber(section)}))";
     }
 

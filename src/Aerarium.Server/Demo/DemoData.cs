@@ -50,7 +50,7 @@ public sealed class DemoData(
         var people = database.Write(unit =>
         {
             Practices.Add(unit, practice);
-            foreach (var (country, name, value) in DemoReturns.Countries.SelectMany(c => c.Practice.Select(p => (c.Country, p.Name, p.Value))))
+            foreach (var (country, name, value) in DemoReturns.Countries.Concat(DemoReturns.SeasonCountries).SelectMany(c => c.Practice.Select(p => (c.Country, p.Name, p.Value))))
             {
                 PracticeParticulars.Put(unit, country, name, value);
             }
@@ -83,18 +83,54 @@ public sealed class DemoData(
                 Add(DemoKenya.Country, client, preparers[number % preparers.Count], people.First(p => p.Roles.Contains(Roles.Approver)));
             }
         }
+
+        AddFamiliesOnce();
     }
 
-    private void Add(DemoCountry country, DemoClient client, Caller preparer, Caller approver)
+    /// <summary>Adds the families of the season's countries, once.</summary>
+    public void AddFamiliesOnce()
     {
-        var now = Moments.Text(clock.GetUtcNow());
-        var id = database.Write(unit =>
+        var people = database.Read(People.All).Where(p => p.Active == 1).Select(p => new Caller(p.Id, p.Name, p.RoleList)).ToList();
+        var preparers = people.Where(p => p.Roles.Contains(Roles.Preparer)).ToList();
+        foreach (var (country, number) in DemoReturns.SeasonCountries.Select((country, number) => (country, number)))
         {
-            var added = Storage.Clients.Add(unit, Record(country, client));
-            Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = added, After = $"{client.Pin} {client.Name}" });
-            Consents.Put(unit, new ConsentRecord(added, "2026-04-01", client.Name, preparer.Name, now));
-            return added;
+            if (database.Read(unit => Storage.Clients.FindByIdentifier(unit, country.Country, country.Clients[0].Pin)) is null)
+            {
+                AddFamilies(country, preparers[number % preparers.Count], people.First(p => p.Roles.Contains(Roles.Approver)));
+            }
+        }
+    }
+
+    /// <summary>Clients whose returns feed one another: everybody is there and related before the first return is opened.</summary>
+    private void AddFamilies(DemoCountry country, Caller preparer, Caller approver)
+    {
+        var ids = country.Clients.ToDictionary(c => c.Pin, c => AddClient(country, c, preparer));
+        database.Write(unit =>
+        {
+            foreach (var (pin, kind, of) in country.Relations)
+            {
+                Relations.Add(unit, new RelationRecord { ClientId = ids[pin], Kind = kind, OfId = ids[of] });
+            }
         });
+        foreach (var client in country.Clients)
+        {
+            AddReturns(country, client, ids[client.Pin], preparer, approver);
+        }
+    }
+
+    private void Add(DemoCountry country, DemoClient client, Caller preparer, Caller approver) =>
+        AddReturns(country, client, AddClient(country, client, preparer), preparer, approver);
+
+    private long AddClient(DemoCountry country, DemoClient client, Caller preparer) => database.Write(unit =>
+    {
+        var added = Storage.Clients.Add(unit, Record(country, client));
+        Acts.Add(unit, preparer.Act("add-client", clock.GetUtcNow()) with { ClientId = added, After = $"{client.Pin} {client.Name}" });
+        Consents.Put(unit, new ConsentRecord(added, "2026-04-01", client.Name, preparer.Name, Moments.Text(clock.GetUtcNow())));
+        return added;
+    });
+
+    private void AddReturns(DemoCountry country, DemoClient client, long id, Caller preparer, Caller approver)
+    {
         var opened = client.Returns.Select(item =>
         {
             var definition = item.Definition ?? Catalogue.Countries[country.Country].Returns[0].Id;

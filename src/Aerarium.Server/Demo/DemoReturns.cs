@@ -43,13 +43,20 @@ public sealed record DemoClient(string Pin, string Name, string? Group, string B
 /// <param name="Particulars">What is kept about a client besides identifier, name, group, date of birth and e-mail address.</param>
 /// <param name="Clients">The clients with their returns.</param>
 public sealed record DemoCountry(
-    string Country, IReadOnlyList<(string Name, string Value)> Practice, Func<DemoClient, ClientRecord, ClientRecord> Particulars, IReadOnlyList<DemoClient> Clients);
+    string Country, IReadOnlyList<(string Name, string Value)> Practice, Func<DemoClient, ClientRecord, ClientRecord> Particulars, IReadOnlyList<DemoClient> Clients)
+{
+    /// <summary>Who is related to whom: somebody, as what, of whom.</summary>
+    public IReadOnlyList<(string Pin, string Kind, string Of)> Relations { get; init; } = [];
+}
 
 /// <summary>The scenario of the demonstration: a practice by the sea and the people who work there.</summary>
 public static class DemoReturns
 {
     /// <summary>The countries, in the order in which their clients are added.</summary>
     public static readonly IReadOnlyList<DemoCountry> Countries = [DemoKenya.Country, DemoPhilippines.Country, DemoBarbados.Country];
+
+    /// <summary>Countries whose clients come with the rest of the season; what the practice keeps for their returns is there from the beginning.</summary>
+    public static readonly IReadOnlyList<DemoCountry> SeasonCountries = [DemoCanada.Country];
 
     /// <summary>The declaration of a person.</summary>
     internal static (string, string)[] Declared(string name, string day = "2026-06-15") =>

@@ -18,7 +18,19 @@ public sealed record OutsideFinding(string Id, Severity Severity, string Message
     [
         .. GapsOfPractice(unit, record, today).Select(gap => new OutsideFinding("practice", Severity.Error, gap, null)),
         .. RegisteredOtherwise(unit, record, definition),
+        .. EarlierYears(unit, record, definition),
     ];
+
+    private static IEnumerable<OutsideFinding> EarlierYears(Unit unit, ReturnRecord record, Definition definition) =>
+        !definition.OldestYearFirst
+            ? []
+            : Storage.Returns.OfClient(unit, record.ClientId)
+                .Where(r => r.Definition == record.Definition && r.Year < record.Year && r.Stage is not (Stage.Sent or Stage.Accepted)).OrderBy(r => r.Year)
+                .Select(earlier => new OutsideFinding(
+                    $"earlier:{earlier.Year}",
+                    Severity.Warning,
+                    $"The return of {earlier.Year} is not filed yet. The authority takes the oldest year first and may refuse this one; what the earlier year carries forward is not settled either.",
+                    null));
 
     private static IEnumerable<string> GapsOfPractice(Unit unit, ReturnRecord record, DateOnly today)
     {

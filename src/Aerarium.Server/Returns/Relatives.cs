@@ -9,6 +9,12 @@ internal static class Relatives
     private const string Child = "child";
     private const string Parent = "parent";
 
+    /// <summary>The relations by which people are one household.</summary>
+    public static readonly IReadOnlyList<string> Family = [Spouse, Child, Parent];
+
+    /// <summary>Whether a client has a spouse, parent or child among the clients.</summary>
+    public static bool HasFamily(Unit unit, long clientId) => Both(unit, clientId).Any(r => Family.Contains(r.Theirs));
+
     /// <summary>The clients related so to a client; the client itself where no relation is named.</summary>
     public static IReadOnlyList<long> Of(Unit unit, long clientId, string? relation) =>
         relation is null ? [clientId] : [.. Both(unit, clientId).Where(r => r.Theirs == relation).Select(r => r.ClientId).Distinct()];

@@ -106,8 +106,9 @@ internal static class ReturnEndpoints
 
         var workspace = workbench.Open(id);
         var record = workspace.Record;
-        var (client, holder, last) = database.Read(unit => (
+        var (client, related, holder, last) = database.Read(unit => (
             Storage.Clients.Find(unit, record.ClientId)!,
+            Relatives.HasFamily(unit, record.ClientId),
             People.Find(unit, record.HolderId)!,
             Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)));
         return new ReturnView(
@@ -133,7 +134,8 @@ internal static class ReturnEndpoints
             OpenSections(workspace),
             workspace.Outcome(),
             workspace.Ties.Lines,
-            last is null ? null : LastYear(workbench.Open(last.Id)));
+            last is null ? null : LastYear(workbench.Open(last.Id)),
+            related);
     }
 
     private static LastYearView LastYear(Workspace workspace) => new(

@@ -81,7 +81,8 @@ public sealed record ReturnView(
     IReadOnlyList<string> OpenSections,
     IReadOnlyList<OutcomeView> Outcome,
     IReadOnlyList<TieView> Ties,
-    LastYearView? LastYear);
+    LastYearView? LastYear,
+    bool InHousehold);
 
 /// <summary>What a change does.</summary>
 public enum ChangeKind

@@ -60,8 +60,9 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             ];
         }
 
+        var identifier = Storage.Clients.Find(unit, record.ClientId)!.Identifier;
         return new TieState(
-            [.. definition.Lines.Where(l => l.Ties.Count > 0).Select(line => View(line, record, found))],
+            [.. definition.Lines.Where(l => l.Ties.Count > 0).Select(line => View(line, record, identifier, found))],
             [
                 .. definition.Tables.Where(t => t.RowTie is not null && found[t.RowTie.Return].Count > 0).Select(table =>
                 {
@@ -153,12 +154,15 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
     private static IEnumerable<EntryRow> RowsOf(RowTie tie, Workspace source) => tie.RowsFrom(source.Evaluation)
         .Select(row => tie.Return.Relation is null ? row : row with { Id = $"{row.Id}-{source.Record.ClientId}" });
 
-    private static TieView View(Line line, ReturnRecord record, Dictionary<TiedReturn, List<Source>> found)
+    private static TieView View(Line line, ReturnRecord record, string identifier, Dictionary<TiedReturn, List<Source>> found)
     {
         var sources = line.Ties.SelectMany(t => found[t.Return].Select(source =>
         {
             var from = source.There.Definition.LineOf(t.Line);
-            var value = source.There.Evaluation.Value(from);
+
+            // What is for somebody else counts as nothing, so that an amount goes when another person is named.
+            var forAnother = t.AddressedBy is { } address && source.There.Evaluation.Value(source.There.Definition.LineOf(address)) != identifier;
+            var value = forAnother ? (line.IsNumber ? "0" : null) : source.There.Evaluation.Value(from);
             var counted = line.Counts switch
             {
                 CreditCounts.WhenAccepted => source.Record.Stage == Stage.Accepted ? Number(value) : 0,

@@ -139,11 +139,14 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             : live.TellAsync(result.ReturnId, "changed", [result with { Refusals = [], Conflicts = [] }], exceptConnection);
 
     /// <summary>Makes changes. Those that cannot be read, or that somebody else was faster with, are told and not made; the others are kept.</summary>
-    public EditResult Edit(long id, Caller caller, IReadOnlyList<EntryChange> changes, Origin origin, string? source)
+    public EditResult Edit(long id, Caller caller, IReadOnlyList<EntryChange> changes, Origin origin, string? source) => EditTogether([(id, changes)], caller, origin, source)[0];
+
+    /// <summary>Makes changes in several returns, in all of them or in none.</summary>
+    public IReadOnlyList<EditResult> EditTogether(IReadOnlyList<(long Id, IReadOnlyList<EntryChange> Changes)> edits, Caller caller, Origin origin, string? source)
     {
-        var (before, after, refusals, conflicts, at, entered) = database.Write(unit =>
+        var made = database.Write(unit => edits.Select(asked =>
         {
-            var edit = new PendingEdit(Open(unit, id), caller, origin, source, Moments.Text(clock.GetUtcNow()), by => People.Find(unit, by)!.Name);
+            var edit = new PendingEdit(Open(unit, asked.Id), caller, origin, source, Moments.Text(clock.GetUtcNow()), by => People.Find(unit, by)!.Name);
             if (!Stage.CanChange(edit.Before.Record.Stage))
             {
                 throw PlainProblem.Conflict(edit.Before.Record.Stage == Stage.Sent
@@ -151,16 +154,21 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
                     : "This return was accepted and is kept as filed; open an amended return to change it.");
             }
 
-            foreach (var change in changes)
+            foreach (var change in asked.Changes)
             {
                 edit.Apply(change);
             }
 
-            var next = edit.Commit(unit);
-            return (edit.Before, next, edit.Refusals, edit.Conflicts, edit.At, edit.Entered);
-        });
-        Keep(after);
-        return Compare(before, after, caller, at, entered, refusals, conflicts);
+            return (Edit: edit, After: edit.Commit(unit));
+        }).ToList());
+        return
+        [
+            .. made.Select(m =>
+            {
+                Keep(m.After);
+                return Compare(m.Edit.Before, m.After, caller, m.Edit.At, m.Edit.Entered, m.Edit.Refusals, m.Edit.Conflicts);
+            }),
+        ];
     }
 
     private void Keep(Workspace workspace, bool asSource = false) => _kept.Set((workspace.Record.Id, asSource), workspace, new MemoryCacheEntryOptions { Size = 1 });

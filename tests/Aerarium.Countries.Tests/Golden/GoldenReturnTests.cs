@@ -11,7 +11,8 @@ public class GoldenReturnTests
 {
     /// <summary>
     /// What no single entry of a random return leads to, and tests of their own do: a list without rows or with a row twice, a day before the due date, a loss
-    /// in the last of its years, an election of a year that has none, a number that is another person's.
+    /// in the last of its years, an election of a year that has none, a number that is another person's,
+    /// a credit of one province for little income.
     /// </summary>
     private static readonly HashSet<string> MetElsewhere =
     [
@@ -19,6 +20,8 @@ public class GoldenReturnTests
         "finding second-above-half", "finding loss-expires", "finding loss-expires-spouse", "finding registration-other-birth",
         "finding second-not-open-spouse", "line deductions.losses.expiring", "line deductions-spouse.losses.expiring", "line deductions-spouse.losses-used",
         "line deductions-spouse.losses.used",
+        "finding gift-twice", "finding instalment-twice", "finding receipt-twice", "finding slip-twice", "finding tuition-slip-twice", "finding children-on-lower-return", "finding dependant-too-old",
+        "line bc.reduction", "line ontario.low-income", "line ontario.age-amount",
     ];
 
     private static readonly string? Writing = Environment.GetEnvironmentVariable("AERARIUM_GOLDEN");
@@ -80,7 +83,7 @@ public class GoldenReturnTests
         var golden = GoldenFile.Read(definition);
         var outcomes = new Outcomes(definition);
         var shown = golden.All(definition).SelectMany(entries => outcomes.Of(definition.Evaluate(entries, GoldenFile.Day))).ToHashSet();
-        Assert.Empty(definition.Lines.Select(l => $"line {l.Key}").Where(l => !shown.Contains(l)).Except(MetElsewhere).Order());
-        Assert.Empty(definition.Findings.Select(f => $"finding {f.Id}").Where(f => !shown.Contains(f)).Except(MetElsewhere).Order());
+        var missing = definition.Lines.Select(l => $"line {l.Key}").Concat(definition.Findings.Select(f => $"finding {f.Id}")).Where(n => !shown.Contains(n)).Except(MetElsewhere).Order().ToList();
+        Assert.True(missing.Count == 0, string.Join(", ", missing));
     }
 }

@@ -12,11 +12,11 @@ internal sealed class Outcomes
 {
     private readonly List<(Formula Node, string Place, RepeatingSection? Table)> _roots = [];
     private readonly Dictionary<Formula, int> _numbers = new(ReferenceEqualityComparer.Instance);
-    private readonly Definition _definition;
+    private readonly HashSet<string> _withChoices;
 
     public Outcomes(Definition definition)
     {
-        _definition = definition;
+        _withChoices = [.. definition.Lines.Where(l => l.Choices is not null).Select(l => l.Key)];
         foreach (var line in definition.Lines)
         {
             _roots.AddRange(new Formula?[] { line.Formula, line.OpenWhen, line.RequiredWhen }.OfType<Formula>().Select(f => (f, line.Key, line.Table)));
@@ -50,14 +50,17 @@ internal sealed class Outcomes
             OverRows(evaluation.Sheet, table, () => Visit(root, evaluation.Sheet, seen));
         }
 
-        foreach (var value in evaluation.Values().Where(v => v is { Value: not null and not "0", Open: true }))
+        foreach (var value in evaluation.Values().Where(v => v is { Value: not null, Open: true }))
         {
-            seen.Add($"line {value.Line}");
-        }
+            if (value.Value != "0")
+            {
+                seen.Add($"line {value.Line}");
+            }
 
-        foreach (var choice in _definition.Lines.Where(l => l.Choices is not null).SelectMany(l => evaluation.Values().Where(v => v.Line == l.Key && v is { Value: not null, Open: true })))
-        {
-            seen.Add($"code {choice.Line} {choice.Value}");
+            if (_withChoices.Contains(value.Line))
+            {
+                seen.Add($"code {value.Line} {value.Value}");
+            }
         }
 
         seen.UnionWith(evaluation.Findings.Select(f => $"finding {f.Id}"));

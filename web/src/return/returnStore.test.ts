@@ -169,6 +169,7 @@ function view(): Schemas['ReturnView'] {
     ],
     findings: [],
     findingsStamp: 1,
+    inHousehold: false,
     progress: [],
     openSections: ['section-0', 'section-1', 'section-2'],
     ties: [],

@@ -80,6 +80,7 @@ const restrict = (teamId: number | null) =>
               :client="view.particulars"
               :relations="view.relations"
               :members="view.groupMembers"
+              :year="view.returns.length ? Math.max(...view.returns.map((r) => r.year)) : undefined"
               @changed="load"
             />
             <section v-if="teams.length" aria-label="Team">

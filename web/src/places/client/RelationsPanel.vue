@@ -8,6 +8,7 @@ const props = defineProps<{
   client: Schemas['ClientRecord']
   relations: Schemas['RelationView'][]
   members: string[]
+  year: number | undefined
 }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
@@ -29,6 +30,8 @@ const kinds = computed(() =>
         { value: 'holds-shares-of', title: 'is a company held' },
       ],
 )
+/** Whether spouse, parents or children are clients too. */
+const household = computed(() => props.relations.some((r) => ['spouse', 'child', 'parent'].includes(r.label)))
 const kind = ref(kinds.value[0]!.value)
 const words = ref('')
 const found = ref<Schemas['ClientListItem'][]>([])
@@ -61,7 +64,12 @@ const remove = (relation: number) =>
   <section aria-label="Relations">
     <div class="rule-head">
       <h2>Group and relations</h2>
-      <span v-if="client.clientGroup" class="small secondary">{{ client.clientGroup }}</span>
+      <span class="small secondary">
+        {{ client.clientGroup }}
+        <router-link v-if="household && year" :to="`/households/${client.id}/${year}`"
+          >Household {{ year }}</router-link
+        >
+      </span>
     </div>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <p v-if="members.length" class="small secondary">Also in the group: {{ members.join(', ') }}.</p>

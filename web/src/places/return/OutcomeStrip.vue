@@ -4,7 +4,7 @@ import { amount, difference } from '../../shared/format'
 import type { ReturnStore } from '../../return/returnStore'
 
 const store = inject<ReturnStore>('return')!
-const signs: Record<string, string> = { '': '', '-': '-', '=': '=', '>': '›' }
+const signs: Record<string, string> = { '': '', '-': '-', '=': '=', '>': '›', '+': '+' }
 
 const chain = computed(() =>
   store.layout.outcome.slice(0, -1).map((f) => ({ ...f, amount: store.outcome.value.get(f.line) ?? '0' })),

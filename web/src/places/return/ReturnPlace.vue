@@ -156,6 +156,12 @@ onBeforeUnmount(() => {
         >
         <span v-else-if="store.filed" class="sealed">{{ store.stage.value }}; kept as filed</span>
         <span v-else-if="store.locked" class="sealed">read only for you; preparers change it</span>
+        <router-link
+          v-if="store.view.value.inHousehold"
+          :to="`/households/${store.view.value.clientId}/${store.view.value.year}`"
+          class="remind-act"
+          >Household</router-link
+        >
         <button
           v-if="session.mayPrepare"
           class="link remind-act"
@@ -284,6 +290,10 @@ onBeforeUnmount(() => {
 }
 .remind-act {
   margin-left: auto;
+  align-self: center;
+}
+.remind-act + .remind-act {
+  margin-left: 0;
 }
 .remind-act + .due {
   margin-left: 0;

@@ -1,0 +1,48 @@
+using Aerarium.Core.Definitions;
+using Aerarium.Filing;
+
+namespace Aerarium.Countries.Canada;
+
+/// <summary>What is kept about clients and about the practice for returns of Canada.</summary>
+public static class CanadaCountry
+{
+    /// <summary>In what relation to the taxpayer somebody declares.</summary>
+    public static readonly IReadOnlyList<Choice> Capacities = [new("taxpayer", "Taxpayer"), new("representative", "Legal representative")];
+
+    /// <summary>The country.</summary>
+    public static readonly Country Country = new(
+        "ca",
+        "Canada",
+        CanadaIdentifiers.SocialInsurance,
+        CanadaIdentifiers.BusinessNumber,
+        OfIndividuals:
+        [
+            new("province", "Province of residence", "on 31 December", null, Individual.ScopeForm.Provinces),
+            new("postal-code", "Postal code", "such as V8W 1A4", CanadaIdentifiers.PostalCode),
+            new("marital-status", "Marital status", null, null, Individual.TaxpayerForm.MaritalStatuses),
+            new("language", "Language of correspondence", null, null, Individual.TaxpayerForm.Languages),
+            new("citizen", "Canadian citizen", null, null, [new("yes", "Yes"), new("no", "No")]),
+            CommonParticulars.Notices,
+        ],
+        OfCompanies:
+        [
+            new("registration-number", "Corporation number", "certificate of incorporation"),
+            CommonParticulars.Notices,
+        ],
+        OfPractice:
+        [
+            new("agent-pin", "Representative's business number", "the practice's own registration", CanadaIdentifiers.BusinessNumber, Mandatory: true),
+            new("agent-name", "Representative's name", "as registered with the authority", Mandatory: true),
+            new("contact-name", "Person to ask about a return", "named in every return", Mandatory: true),
+            new("contact-phone", "That person's telephone", "with area code", Mandatory: true),
+            new("declarant-name", "Usual declarant", "leave blank when clients declare themselves"),
+            new("declarant-capacity", "Capacity of the declarant", null, null, Capacities),
+        ],
+        new Retention(6, "ITA 230(4); six years from the end of the last year they concern; counted here from the day of filing, from memory", Confidence.Likely),
+        new Creditor("Simulated receiver, Canada", "SIMCA0001000"),
+        Returns:
+        [
+            new(Individual.IndividualReturn.ReturnId, "Canada, individual", "individual", Individual.IndividualReturn.Years,
+                (year, _) => new Individual.IndividualReturn(year), new Individual.IndividualEReturn(), Individual.Slips.Record) { SharedClaims = new Individual.FamilyClaims() },
+        ]);
+}

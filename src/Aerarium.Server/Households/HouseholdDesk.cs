@@ -1,0 +1,128 @@
+using System.Globalization;
+using Aerarium.Core.Days;
+using Aerarium.Core.Engine;
+using Aerarium.Countries;
+using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Households;
+
+/// <summary>A member that was found, with the return of the year where there is one.</summary>
+internal sealed record FoundMember(ClientRecord Client, string About, Workspace? Workspace);
+
+/// <summary>A household in one year, with the best allocation of its claims.</summary>
+internal sealed record FoundHousehold(
+    string Title, string ReturnTitle, string Currency, int Year, IReadOnlyList<int> Years, IReadOnlyList<FoundMember> Members, int OutOfReach, IReadOnlyList<NamedDependant> Dependants, Allocation Allocation, string? Due)
+{
+    /// <summary>The members with a return, in the order in which claims name them.</summary>
+    private IReadOnlyList<FoundMember> Filing => [.. Members.Where(m => m.Workspace is not null)];
+
+    /// <summary>What it was worked out from: the revision of every return.</summary>
+    public string Stamp => string.Join('-', Filing.Select(m => $"{m.Workspace!.Record.Id}.{m.Workspace.Record.Revision}"));
+
+    /// <summary>The return of a member by its position among those who file.</summary>
+    public long ReturnOf(int member) => Filing[member].Workspace!.Record.Id;
+
+    /// <summary>Why what is best can no longer be taken: one of the returns was handed over or filed. Null while it can.</summary>
+    public string? BoundBy(ClaimAdvice advice) => advice.Moves.Select(m => Filing[m]).FirstOrDefault(m => m.Workspace!.Record.Stage is not (Stage.Open or Stage.Rejected)) is { } filed
+        ? $"the return of {filed.Client.Name} is {StageInWords(filed.Workspace!)}."
+        : null;
+
+    /// <summary>How far a return has come, in words.</summary>
+    public static string StageInWords(Workspace workspace) => workspace.Record.Stage switch
+    {
+        Stage.Open when workspace.Errors > 0 => workspace.Errors == 1 ? "fill, 1 error" : $"fill, {workspace.Errors} errors",
+        Stage.Open => "review",
+        Stage.Waiting => "waiting for approval",
+        Stage.Sent => "sent, not answered yet",
+        var stage => stage,
+    };
+}
+
+/// <summary>Finds households: people related as spouses, parents and children who have returns of one kind, and works out what they may claim here or there.</summary>
+internal sealed class HouseholdDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
+{
+    /// <summary>The household of a client in a year; members out of reach are counted and not named.</summary>
+    /// <exception cref="PlainProblem">The client is no individual.</exception>
+    public FoundHousehold Find(long clientId, int year, Reach reach) => database.Read(unit =>
+    {
+        var self = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
+        if (self.Kind != ClientKinds.Individual)
+        {
+            throw PlainProblem.Conflict("Households are of individuals; this client is a company.");
+        }
+
+        var type = Catalogue.Countries[self.Country].Returns.First(r => r.FiledBy == ClientKinds.Individual);
+        var (people, outOfReach) = People(unit, self, reach);
+        var members = people.Select(p =>
+        {
+            var record = Storage.Returns.FindOf(unit, p.Client.Id, type.Id, year, Core.Definitions.Periods.WholeYear);
+            return new FoundMember(p.Client, p.About, record is null ? null : workbench.Open(unit, record.Id));
+        }).ToList();
+        var years = people.SelectMany(p => Storage.Returns.OfClient(unit, p.Client.Id)).Where(r => r.Definition == type.Id && r.Period.Length == 0).Select(r => (int)r.Year).Distinct().OrderDescending().ToList();
+        var filing = members.Where(m => m.Workspace is not null).ToList();
+        var household = new Household([.. filing.Select(m => Member(unit, m, filing))], clock.Today());
+        var open = filing.Where(m => m.Workspace!.Record.Stage is not (Stage.Sent or Stage.Accepted)).ToList();
+        return new FoundHousehold(
+            self.ClientGroup ?? (members.Count > 1 ? $"Household of {self.Name}" : self.Name),
+            type.Title,
+            filing.Count > 0 ? filing[0].Workspace!.Definition.Currency : "",
+            year,
+            years,
+            members,
+            outOfReach,
+            type.SharedClaims?.Dependants(household) ?? [],
+            type.SharedClaims is { } claims && filing.Count > 0 ? Allocation.Of(household, claims.Of(household)) : new Allocation([], 0, 0),
+            open.Count == 0 ? null : open.Min(m => m.Workspace!.Evaluation.Deadlines.Where(d => d.Act == "filing").Select(d => d.Day).Order().FirstOrDefault()).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+    });
+
+    /// <summary>Everybody reached from a client over spouses, parents and children: spouses first, then children by age.</summary>
+    private static (IReadOnlyList<(ClientRecord Client, string About)> People, int OutOfReach) People(Unit unit, ClientRecord self, Reach reach)
+    {
+        var seen = new Dictionary<long, int> { [self.Id] = 0 };
+        var queue = new Queue<long>([self.Id]);
+        var outOfReach = 0;
+        while (queue.TryDequeue(out var at))
+        {
+            foreach (var relation in Relatives.Family)
+            {
+                foreach (var other in Relatives.Of(unit, at, relation).Where(o => !seen.ContainsKey(o)))
+                {
+                    // One generation down for a child of somebody, one up for a parent.
+                    seen[other] = seen[at] + relation switch { "child" => 1, "parent" => -1, _ => 0 };
+                    if (reach.SeesClient(unit, other))
+                    {
+                        queue.Enqueue(other);
+                    }
+                    else
+                    {
+                        outOfReach++;
+                    }
+                }
+            }
+        }
+
+        var oldest = seen.Values.Min();
+        return (
+            [
+                .. seen.Where(s => reach.SeesClient(unit, s.Key)).Select(s => (Client: Storage.Clients.Find(unit, s.Key)!, Generation: s.Value - oldest)).Where(p => p.Client.Country == self.Country)
+                    .OrderBy(p => p.Generation).ThenBy(p => p.Client.BirthDate, StringComparer.Ordinal)
+                    .Select(p => (p.Client, p.Generation == 0 ? "" : "child")),
+            ],
+            outOfReach);
+    }
+
+    private static HouseholdMember Member(Unit unit, FoundMember member, List<FoundMember> all)
+    {
+        var workspace = member.Workspace!;
+        return new HouseholdMember(
+            member.Client.Name,
+            member.Client.Identifier,
+            workspace.Evaluation,
+            Relatives.Family.ToDictionary(r => r, r => (IReadOnlyList<int>)[.. Relatives.Of(unit, member.Client.Id, r).Select(id => all.FindIndex(m => m.Client.Id == id)).Where(at => at >= 0)]),
+            Stage.CanChange(workspace.Record.Stage)
+                ? workspace.Definition.Lines.Where(l => l.Ties.Count > 0 && FollowedParticulars.Follows(workspace.Entries.GetValueOrDefault((l.Key, "")), "tied")).Select(l => l.Key).ToHashSet()
+                : new HashSet<string>());
+    }
+}
