@@ -155,6 +155,10 @@ public class CanadaFindingsTests
         Turns("designation-code", Home("2016-01-01", "2025-06-01", "2", 2016, 2024), Home("2016-01-01", "2025-06-01", "2", 2016, 2023));
         Turns("designation-incomplete", Home("2016-01-01", "2025-06-01", "2", 2016, 2020), Home("2016-01-01", "2025-06-01", "1", 2016, 2024));
         Turns("designated-beyond-lived", Home("2016-01-01", "2025-06-01", "2", 2016, 2021), Home("2016-01-01", "2025-06-01", "2", 2016, 2020));
+        Turns("designation-number", Home("2016-01-01", "2025-06-01", "3", 2016, 2020), Home("2016-01-01", "2025-06-01", "2", 2016, 2020));
+        Turns("designation-number",
+            Home("2016-01-01", "2025-06-01", "2", 2016, 2020).Row("home.homes", ("address", "B"), ("designation", "3")),
+            Home("2016-01-01", "2025-06-01", "3", 2016, 2020).Row("home.homes", ("address", "B"), ("designation", "3")));
         var flipped = Home("2024-06-02", "2025-06-01", "1", 2024, 2025).Evaluate();
         Assert.Equal((100_000m, 0m, 100_000m), (flipped.Amount("income.business"), flipped.Amount("income.gains"), flipped.Amount("income.total")));
         Turns("designation-late", Home("2016-01-01", "2025-06-01", "0", null, null).On(new DateOnly(2026, 5, 1)), Home("2016-01-01", "2025-06-01", "0", null, null).On(new DateOnly(2026, 4, 30)));
@@ -269,12 +273,15 @@ public class CanadaFindingsTests
         Turns("disability-not-certified", Employee().Scope("disability").With("federal.certificate", "no"), Employee().Scope("disability").With("federal.certificate", "yes"));
         Turns("capital-losses-above-gains", Employee().Scope("losses").With("income.capital-losses-at-most", 1), Employee().Scope("losses").With("income.capital-losses-at-most", 0));
         Turns("child-care-on-higher-return", WithCare(40_000), WithCare(70_000));
+        Turns("business-elsewhere", Employee().Business(900).Row("business.businesses", ("description", "B"), ("place", "sk"), ("gross", 1)), Employee().Business(900));
+        Turns("child-care-not-claimed", Young("2009-01-01"), Young("2008-12-31"));
         Turns("no-account", Employee(2024), Employee(2024).With("payout.account-number", "100208090001"));
         Turns("not-authorised", Employee().With("declaration.authorised", "no"), Employee().With("declaration.authorised", "yes"));
         Turns("minimum-tax", new CanadaCase(2025, "ab").Scope("gains").Row("gains.sales", ("description", "Shares"), ("kind", "shares"), ("proceeds", 600_000), ("cost", 0)), new CanadaCase(2025, "ab").Exempt(300_000));
         Turns("top-up", new CanadaCase(2025, "bc").Exempt(90_000).Receipt(60_000), new CanadaCase(2024, "bc").Exempt(90_000).Receipt(60_000));
         Turns("instalments-ahead", new CanadaCase(2025, "ab").Exempt(60_000).With("balance.owing-last-year", 3_000.01m), new CanadaCase(2025, "ab").Exempt(60_000).With("balance.owing-last-year", 3_000));
 
+        static CanadaCase Young(string born) => Employee().Scope("dependants").Row("family.dependants", ("name", "J"), ("relation", "child"), ("birth-date", born));
         static CanadaCase WithCare(decimal spouse) => Employee().Spouse(spouse, false).Scope("child-care").Row("child-care.children", ("name", "J"), ("birth-date", "2019-01-01"), ("carer", "N"), ("cost", 900));
     }
 

@@ -28,7 +28,8 @@ public sealed class BusinessForm : Form
             page.Part("The business");
             page.NamedBy(page.Text("description", "What the business does").Required());
             page.Identifier("industry", "Industry code", CanadaIdentifiers.Industry).Required();
-            page.Choice("place", "Province where it is carried on", EmploymentForm.Places).Required();
+            var place = page.Choice("place", "Province where it is carried on", EmploymentForm.Places).Required();
+            page.Warn("business-elsewhere", place.IsFilled() & !place.SameAs(scope.Province), "The business is carried on outside the province of residence: its income is divided between the provinces, which is not covered here. Work the provinces' tax out by form T2203.", place);
             page.Date("began", "Began on").Hint("if it began in the year");
             page.Date("ended", "Ended on").OfOneYear().Hint("if it ended in the year");
 
@@ -52,6 +53,5 @@ public sealed class BusinessForm : Form
         Section("All businesses", "ITA 9");
         Profit = Line("profit", "Profit or loss of all businesses", businesses.Sum(b => b.Profit)).Law("line 13500").Final();
         Error("no-business", scope.Business & businesses.RowCount.Equals(0), "Add a page for each business, or answer in Scope that there was none.", scope.Business);
-        Warn("provinces-of-business", businesses.Any(b => b.Profit > 0) & businesses.RowCount > 1, "Where businesses are carried on in several provinces the income is divided between them, which is not covered here; with one province there is nothing to do.", Profit);
     }
 }

@@ -46,8 +46,7 @@ public sealed class FamilyForm : Form
     {
         var yearEnd = new DateOnly(law.Year, 12, 31);
         Section("Spouse", "ITA 118(1)B(a)", scope.Spouse);
-        var claimed = Answer("claim-spouse", "Claim the spouse amount?").Required().OfOneYear().Elective("one spouse only; either may claim the other where both have little income")
-            .Hint("when the spouse's net income is below the basic amount");
+        var claimed = Answer("claim-spouse", "Claim the spouse amount?").Required().OfOneYear().Hint("one spouse only; when the other's net income is below the basic amount");
         ClaimsSpouse = scope.Spouse & claimed;
         SpouseInfirm = Answer("spouse-infirm", "Spouse infirm?").Hint("with a doctor's certificate");
         SpouseClaims = Answer("spouse-claims", "Does the spouse claim the taxpayer?").OfOneYear().TiedTo(new TiedReturn(IndividualReturn.ReturnId, Relation: "spouse").Line("family.claim-spouse"));

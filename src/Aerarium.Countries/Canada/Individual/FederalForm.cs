@@ -14,7 +14,7 @@ public sealed class FederalForm : Form
     /// <summary>Contributions and premiums that are credited, for the provinces too.</summary>
     public readonly AmountLine Contributions;
 
-    /// <summary>Eligible pension, disability and student-loan interest as they count federally and for the province.</summary>
+    /// <summary>Interest on student loans, for the province too.</summary>
     public readonly AmountLine StudentLoan;
 
     /// <summary>Whether disability is certified for the taxpayer.</summary>

@@ -49,7 +49,7 @@ public sealed class GiftsForm : Form
 
         Section("Claimed this year", "ITA 118.1(1), (3)", name: "claimed");
         var ofYear = Line("of-year", $"Gifts of {year}", gifts.Sum(g => g) + throughEmployers);
-        var toSpouse = Answer("claimed-by-spouse", $"Gifts of {year} claimed on the spouse's return?").OfOneYear().When(scope.Spouse).Elective("either spouse may claim the gifts of both");
+        var toSpouse = Answer("claimed-by-spouse", $"Gifts of {year} claimed on the spouse's return?").OfOneYear().When(scope.Spouse).Hint("compared for both in the household");
         Line("to-spouse", "Goes to the spouse's return", If(toSpouse, ofYear, 0));
         var received = Entry("from-spouse", $"Gifts of {year} from the spouse's return").OfOneYear().When(scope.Spouse).TiedTo(new TiedReturn(IndividualReturn.ReturnId, Relation: "spouse").Line($"{Key}.to-spouse"));
         var own = Line("own", $"Gifts of {year} that can be claimed here", If(toSpouse, 0, ofYear) + received);

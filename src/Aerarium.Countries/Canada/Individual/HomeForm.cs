@@ -8,7 +8,7 @@ namespace Aerarium.Countries.Canada.Individual;
 /// <summary>Homes sold: a page for each, the years it is designated as principal residence, the exempt and the taxable part of the gain.</summary>
 public sealed class HomeForm : Form
 {
-    private sealed record Home(AmountLine Taxable, Amount BusinessIncome);
+    private sealed record Home(ChoiceLine Designation, AmountLine Taxable, Amount BusinessIncome);
 
     /// <summary>The part of the gains that is not exempt.</summary>
     public readonly AmountLine Gains;
@@ -30,7 +30,7 @@ public sealed class HomeForm : Form
             var sold = page.Date("sold", "Sold on").From("closing statement").Required();
             var resident = page.Answer("resident-when-bought", "Resident in Canada in the year of purchase?").UsuallyYes().Required();
             var code = page.Choice("designation", "Designation", [
-                new("0", "No designation: the gain is taxed"), new("1", "One home, designated for all years or all but one"), new("2", "One home, designated for some of the years"), new("3", "Several homes"),
+                new("0", "None: the gain is taxed"), new("1", "One home, all years or all but one"), new("2", "One home, some years"), new("3", "Several homes"),
             ]).Required("Choose the designation for the home sold.").Law("ITA 54; form T2091(IND)");
             var lived = page.Count("years-lived", "Years lived in").Hint("calendar years in which the family lived there at any time");
             page.Count("years-let", "Years let, wholly or in part");
@@ -83,12 +83,15 @@ public sealed class HomeForm : Form
             page.Note("designation-incomplete", !code.Is("0") & designated > 0 & counted < owned & gain > 0,
                 $"{owned} years owned, {counted} counted as exempt: {rest} of the gain of {gain} is taxed. Where another home was owned, compare the gain for each year before designating.", designated);
             page.Warn("designation-code", (code.Is("1") & counted < owned & designated > 0) | (code.Is("2") & counted >= owned & designated > 0), "The designation chosen does not fit the years designated: all or all but one is the first, some years the second.", code);
-            return new Home(rest, business);
+            return new Home(code, rest, business);
         }, "ITA 40(2)(b), 54");
 
         Section("All homes", "ITA 40(2)(b)");
         BusinessIncome = law.FlippingDays is null ? 0 : Line("business-income", "Gains that are business income", homes.Sum(h => h.BusinessIncome)).Law("ITA 12(12)");
         Gains = Line("gains", "Gains on homes that are not exempt", homes.Sum(h => h.Taxable) - BusinessIncome).Law("Schedule 3").Subtotal();
+        Warn("designation-number",
+            (homes.RowCount > 1 & homes.Any(h => h.Designation.Is("1") | h.Designation.Is("2"))) | (homes.RowCount.Equals(1) & homes.Any(h => h.Designation.Is("3"))),
+            "The designation does not fit the number of homes: with several homes choose that there are several, with one do not.", Gains);
         Error("no-home", scope.Home & homes.RowCount.Equals(0), "Add a page for the home sold, or answer in Scope that none was.", scope.Home);
         Warn("designation-late", scope.Home & homes.RowCount > 0 & OnToday > scope.FilingDay,
             $"The designation is late: {Min(law.LateDesignationMost, law.LateDesignationMonth * MonthsFrom(scope.FilingDay, OnToday))} may be charged, {law.LateDesignationMonth} for each month since {scope.FilingDay}, at most {law.LateDesignationMost}.", Gains);

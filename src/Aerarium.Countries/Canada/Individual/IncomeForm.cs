@@ -42,7 +42,7 @@ public sealed class IncomeForm : Form
     public readonly AmountLine Taxable;
 
     /// <summary>Declares the form.</summary>
-    public IncomeForm(Definition definition, FederalLaw law, ScopeForm scope, TaxpayerForm taxpayer, IncomePages from, DeductionPages less)
+    public IncomeForm(Definition definition, FederalLaw law, ScopeForm scope, TaxpayerForm taxpayer, IncomePages from, DeductionPages less, AmountLine youngChildren)
         : base(definition, "income", "Income", "Total, net and taxable income; each figure leads to the page it comes from.")
     {
         var year = law.Year;
@@ -120,7 +120,7 @@ public sealed class IncomeForm : Form
         Error("capital-losses-above-gains", mostCapital > TaxableGains, $"Net capital losses are set against taxable gains only, {TaxableGains} this year; {mostCapital} is asked for.", mostCapital);
         Warn("child-care-on-higher-return", childCare > 0 & scope.Spouse & Net > taxpayer.SpouseIncome,
             $"Child care is as a rule deducted by the spouse with the lower net income: {taxpayer.SpouseIncome} against {Net} here. The higher-income spouse may deduct it only while the other studies, is ill or in prison.", childCare);
-        Note("child-care-not-claimed", from.Employment.Income + from.Business.Profit > 0 & scope.Dependants & childCare.Equals(0), "Children or relatives are entered and no child care is deducted; the deduction can be large. Ask, or answer so in Scope.", childCare);
+        Note("child-care-not-claimed", from.Employment.Income + from.Business.Profit > 0 & youngChildren > 0 & childCare.Equals(0), "Children of 16 or under are entered and no child care is deducted; the deduction can be large. Ask the client, and answer so in Scope.", childCare);
         if (law.TaperFrom.Value < law.TaperTo.Value && law.Basic.Value > law.BasicLeast.Value)
         {
             Warn("basic-reduced", Net > law.TaperFrom, $"The basic amount is reduced: net income of {Net} is above {law.TaperFrom}.", Net);

@@ -42,7 +42,7 @@ public sealed class IndividualReturn : Definition
         var workCosts = new WorkCostsForm(this, law, scope, employment);
         var childCare = new ChildCareForm(this, law, scope, employment.Income + Core.Formulas.Law.AtLeastZero(business.Profit));
         var income = new IncomeForm(this, law, scope, taxpayer,
-            new IncomePages(employment, benefits, investments, gains, home, business, rental, other), new DeductionPages(contributions, retirement, workCosts, childCare));
+            new IncomePages(employment, benefits, investments, gains, home, business, rental, other), new DeductionPages(contributions, retirement, workCosts, childCare), family.YoungChildren);
         var tuition = new TuitionForm(this, law, ontarioLaw, bcLaw, scope, taxpayer, family);
         var medical = new MedicalForm(this, law, scope);
         var gifts = new GiftsForm(this, law, scope, employment.Gifts, income.Net);

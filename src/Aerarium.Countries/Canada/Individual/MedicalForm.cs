@@ -49,8 +49,7 @@ public sealed class MedicalForm : Form
 
         Section("Who claims", "ITA 118.2(1)", scope.Medical | scope.Spouse);
         var total = Line("total", "Receipts that count", receipts.Sum(r => r));
-        var bySpouse = Answer("claimed-by-spouse", "Claimed on the spouse's return?").OfOneYear().When(scope.Spouse & scope.Medical).Elective("one spouse claims for the family")
-            .Hint("the lower net income has the lower threshold, as far as there is tax to reduce");
+        var bySpouse = Answer("claimed-by-spouse", "Claimed on the spouse's return?").OfOneYear().When(scope.Spouse & scope.Medical).Hint("compared for both in the household");
         Line("to-spouse", "Goes to the spouse's return", If(bySpouse, total, 0));
         var received = Entry("from-spouse", "From the spouse's return").OfOneYear().When(scope.Spouse).TiedTo(OfSpouse("to-spouse"));
         var spouseUntil = Date("from-spouse-until", "for the twelve months ending on").OfOneYear().When(scope.Spouse & received > 0).TiedTo(OfSpouse("window-until"));

@@ -27,9 +27,10 @@ public abstract class ProvinceForm : Form
     protected AmountLine DividendCredit { get; private set; } = null!;
 
     /// <summary>Declares the form.</summary>
-    protected ProvinceForm(Definition definition, string key, string name, FederalLaw federal, ProvinceLaw law, ProvincePages from, TuitionOfTax tuition, Parameter? topGiftsRate, Parameter? topStart)
-        : base(definition, key, $"{name} tax", $"For residents of {name} on 31 December: tax by brackets, less credits.", from.Scope.Province.Is(key == "ontario" ? "on" : key == "alberta" ? "ab" : "bc"))
+    protected ProvinceForm(Definition definition, (string Key, string Code, string Name) province, FederalLaw federal, ProvinceLaw law, ProvincePages from, TuitionOfTax tuition, Parameter? topGiftsRate, Parameter? topStart)
+        : base(definition, province.Key, $"{province.Name} tax", $"For residents of {province.Name} on 31 December: tax by brackets, less credits.", from.Scope.LivesIn(province.Code))
     {
+        var (key, _, name) = province;
         var (net, taxable) = (from.Income.Net, from.Income.Taxable);
         var family = from.Credits.Family;
         if (!law.ComputesTax)
@@ -85,7 +86,7 @@ public abstract class ProvinceForm : Form
 
     private void DeclareEntered(string name, FederalLaw federal, ProvinceLaw law, ProvincePages from, TuitionOfTax tuition)
     {
-        Section("Tax", law.GetType().Name);
+        Section("Tax", law.Act);
         var entered = Entry("tax-entered", $"{name} tax").OfOneYear().From("year's form 428").Law("line 42800");
         Error($"{Key}-by-hand", When! & entered.IsBlank() & from.Income.Taxable > 0, $"The tables of {name} for {law.Year} are not held here: work its tax out by the year's form 428 and enter it.", entered);
         Tax = Line("tax", $"{name} tax, as entered", entered).Law("line 42800").Final();
@@ -114,7 +115,7 @@ public sealed class OntarioForm : ProvinceForm
 {
     /// <summary>Declares the form.</summary>
     public OntarioForm(Definition definition, FederalLaw federal, OntarioLaw law, ProvincePages from)
-        : base(definition, "ontario", "Ontario", federal, law, from, from.Credits.Tuition.Ontario, null, null)
+        : base(definition, ("ontario", "on", "Ontario"), federal, law, from, from.Credits.Tuition.Ontario, null, null)
     {
         if (!law.ComputesTax)
         {
@@ -156,7 +157,7 @@ public sealed class BritishColumbiaForm : ProvinceForm
 
     /// <summary>Declares the form.</summary>
     public BritishColumbiaForm(Definition definition, FederalLaw federal, BritishColumbiaLaw law, ProvincePages from)
-        : base(definition, "bc", "British Columbia", federal, law, from, from.Credits.Tuition.BritishColumbia, law.ComputesTax ? law.GiftsTopRate : null, law.ComputesTax ? law.TopBracketStart : null)
+        : base(definition, ("bc", "bc", "British Columbia"), federal, law, from, from.Credits.Tuition.BritishColumbia, law.ComputesTax ? law.GiftsTopRate : null, law.ComputesTax ? law.TopBracketStart : null)
     {
         if (!law.ComputesTax)
         {
@@ -186,7 +187,7 @@ public sealed class AlbertaForm : ProvinceForm
 {
     /// <summary>Declares the form.</summary>
     public AlbertaForm(Definition definition, FederalLaw federal, AlbertaLaw law, ProvincePages from)
-        : base(definition, "alberta", "Alberta", federal, law, from, from.Credits.Tuition.Alberta, null, null)
+        : base(definition, ("alberta", "ab", "Alberta"), federal, law, from, from.Credits.Tuition.Alberta, null, null)
     {
         if (!law.ComputesTax)
         {

@@ -57,14 +57,14 @@ public sealed class ScopeForm : Form
 
         Section("Income of the year");
         Employment = Answer("employment", "Paid by an employer?").Required().Hint("slip T4");
-        Pension = Answer("pension", "Old age security, public plan benefits or another pension?").Required().Hint("slips T4A(OAS), T4A(P), T4A, T4RIF");
-        Benefits = Answer("benefits", "Employment insurance benefits, workers' compensation or social assistance?").Required().Hint("slips T4E, T5007");
+        Pension = Answer("pension", "Old age security, public plan benefits or another pension?").Required().Hint("slips T4A");
+        Benefits = Answer("benefits", "Employment insurance, compensation or assistance received?").Required().Hint("slips T4E, T5007");
         Investment = Answer("investment", "Interest or dividends?").Required().Hint("slips T5, T3");
         Gains = Answer("gains", "Securities or property sold, the home apart?").Required().Hint("slip T5008");
         Home = Answer("home", "A home sold?").Required().Hint("every sale of a home is reported from 2016 on");
         Business = Answer("business", "Self-employed?").Required();
         Rental = Answer("rental", "Property let?").Required();
-        Other = Answer("other-income", "Other income: retirement savings withdrawn, scholarships, anything else?").Required().Hint("slips T4RSP, T4A");
+        Other = Answer("other-income", "Savings withdrawn, scholarships or other income?").Required().Hint("slips T4RSP, T4A");
 
         Section("What reduces the income");
         Retirement = Answer("retirement", "Contributions to retirement savings?").Required();
@@ -77,15 +77,15 @@ public sealed class ScopeForm : Form
         Section("What reduces the tax");
         Disability = Answer("disability", "Disability certified for the taxpayer?").Required().Hint("form T2201 approved");
         Student = Answer("student", "Tuition paid, or unused tuition of earlier years?").Required().Hint("slip T2202");
-        StudentTransfer = Answer("student-transfer", "A child or grandchild transfers tuition to the taxpayer?").Required();
+        StudentTransfer = Answer("student-transfer", "Tuition transferred by a child or grandchild?").Required();
         Medical = Answer("medical", "Medical expenses claimed?").Required();
         Gifts = Answer("gifts", "Gifts to charities, or carried from earlier years?").Required();
         Political = Answer("political", "Political contributions?").Required();
-        OtherAmounts = Answer("other-amounts", "First home bought, home made accessible, volunteer fighting fires or searching, student-loan interest?").Required();
+        OtherAmounts = Answer("other-amounts", "Home bought or made accessible, volunteer, student loan?").Required().Hint("first home; firefighter or searcher");
 
         Section("Payments and reports");
         Instalments = Answer("instalments", "Tax paid by instalments?").Required();
-        ForeignProperty = Answer("foreign-property", $"Foreign property that cost more than {law.ForeignPropertyLimit.ValueInWords} in all at any time of the year?").Required();
+        ForeignProperty = Answer("foreign-property", $"Foreign property that cost more than {law.ForeignPropertyLimit.ValueInWords}?").Required().Hint("in all, at any time of the year");
 
         var reported = Answer("foreign-property-reported", "Form T1135 prepared?").OfOneYear().When(ForeignProperty).RequiredWhen(ForeignProperty).Hint("filed apart from this return, by the same day");
 
