@@ -17,7 +17,7 @@ namespace Aerarium.Countries.Tests;
 public sealed class WorkingsTests : IDisposable
 {
     private const int ReturnsOfEachKind = 8;
-    private const int FewerOfLongOnes = 3;
+    private const int FewerOfLongOnes = 2;
 
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-workings").FullName;
 

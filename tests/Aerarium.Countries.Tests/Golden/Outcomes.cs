@@ -50,22 +50,18 @@ internal sealed class Outcomes
             OverRows(evaluation.Sheet, table, () => Visit(root, evaluation.Sheet, seen));
         }
 
-        foreach (var value in evaluation.Values().Where(v => v is { Value: not null, Open: true }))
+        foreach (var value in evaluation.Values().Where(v => v is { Value: not null, Open: true } && _withChoices.Contains(v.Line)))
         {
-            if (value.Value != "0")
-            {
-                seen.Add($"line {value.Line}");
-            }
-
-            if (_withChoices.Contains(value.Line))
-            {
-                seen.Add($"code {value.Line} {value.Value}");
-            }
+            seen.Add($"code {value.Line} {value.Value}");
         }
 
-        seen.UnionWith(evaluation.Findings.Select(f => $"finding {f.Id}"));
+        seen.UnionWith(Shown(evaluation));
         return seen;
     }
+
+    /// <summary>What is there to see on the return: lines that hold something, and findings.</summary>
+    public static IEnumerable<string> Shown(Evaluation evaluation) => evaluation.Values().Where(v => v is { Value: not null and not "0", Open: true }).Select(v => $"line {v.Line}")
+        .Concat(evaluation.Findings.Select(f => $"finding {f.Id}"));
 
     private static void OverRows(Sheet sheet, RepeatingSection? table, Action visit)
     {
