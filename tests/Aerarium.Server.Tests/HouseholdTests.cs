@@ -108,6 +108,17 @@ public sealed class HouseholdTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.NotFound, (await _rukia.SendAsync(HttpMethod.Get, $"/api/clients/{fern}/household/2025")).Status);
     }
 
+    /// <summary>A child who marries begins a household; parents are not drawn into it, nor it into theirs beyond the child.</summary>
+    [Fact]
+    public async Task A_married_child_has_a_household_of_its_own()
+    {
+        var (fern, casimir) = (await ClientAsync("Fern"), await ClientAsync("Casimir"));
+        await _rukia.DoAsync(HttpMethod.Post, $"/api/clients/{fern}/relations", new { kind = "spouse", otherId = casimir });
+        static IEnumerable<string> Names(JsonNode household) => household["members"]!.AsArray().Select(m => m!["name"]!.GetValue<string>().Split(' ')[0]);
+        Assert.Equal(["Casimir", "Fern"], Names(await HouseholdAsync("Fern")));
+        Assert.Equal(["Ottoline", "Bram", "Fern", "Jory"], Names(await HouseholdAsync("Bram")));
+    }
+
     [Fact]
     public async Task A_company_has_no_household()
     {

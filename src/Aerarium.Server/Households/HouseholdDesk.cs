@@ -40,7 +40,7 @@ internal sealed record FoundHousehold(
     };
 }
 
-/// <summary>Finds households: people related as spouses, parents and children who have returns of one kind, and works out what they may claim here or there.</summary>
+/// <summary>Finds households: a couple and their children who have returns of one kind, and works out what they may claim here or there.</summary>
 internal sealed class HouseholdDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
 {
     /// <summary>The household of a client in a year; members out of reach are counted and not named.</summary>
@@ -77,40 +77,21 @@ internal sealed class HouseholdDesk(PracticeDatabase database, Workbench workben
             open.Count == 0 ? null : open.Min(m => m.Workspace!.Evaluation.Deadlines.Where(d => d.Act == "filing").Select(d => d.Day).Order().FirstOrDefault()).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
     });
 
-    /// <summary>Everybody reached from a client over spouses, parents and children: spouses first, then children by age.</summary>
+    /// <summary>The couple, or the one person, and their children by age. Somebody with neither spouse nor children belongs to the parents' household.</summary>
     private static (IReadOnlyList<(ClientRecord Client, string About)> People, int OutOfReach) People(Unit unit, ClientRecord self, Reach reach)
     {
-        var seen = new Dictionary<long, int> { [self.Id] = 0 };
-        var queue = new Queue<long>([self.Id]);
-        var outOfReach = 0;
-        while (queue.TryDequeue(out var at))
-        {
-            foreach (var relation in Relatives.Family)
-            {
-                foreach (var other in Relatives.Of(unit, at, relation).Where(o => !seen.ContainsKey(o)))
-                {
-                    // One generation down for a child of somebody, one up for a parent.
-                    seen[other] = seen[at] + relation switch { "child" => 1, "parent" => -1, _ => 0 };
-                    if (reach.SeesClient(unit, other))
-                    {
-                        queue.Enqueue(other);
-                    }
-                    else
-                    {
-                        outOfReach++;
-                    }
-                }
-            }
-        }
-
-        var oldest = seen.Values.Min();
+        IReadOnlyList<long> Of(long client, string relation) => Relatives.Of(unit, client, relation);
+        var hasFamilyOfOwn = Of(self.Id, "spouse").Count > 0 || Of(self.Id, "child").Count > 0;
+        var parents = hasFamilyOfOwn ? [] : Of(self.Id, "parent").Where(p => reach.SeesClient(unit, p)).ToList();
+        List<long> heads = parents.Count > 0 ? parents : [self.Id];
+        List<long> couple = [.. heads.Concat(heads.SelectMany(h => Of(h, "spouse"))).Distinct()];
+        List<long> children = [.. couple.Where(h => reach.SeesClient(unit, h)).SelectMany(h => Of(h, "child")).Distinct().Except(couple)];
         return (
-            [
-                .. seen.Where(s => reach.SeesClient(unit, s.Key)).Select(s => (Client: Storage.Clients.Find(unit, s.Key)!, Generation: s.Value - oldest)).Where(p => p.Client.Country == self.Country)
-                    .OrderBy(p => p.Generation).ThenBy(p => p.Client.BirthDate, StringComparer.Ordinal)
-                    .Select(p => (p.Client, p.Generation == 0 ? "" : "child")),
-            ],
-            outOfReach);
+            [.. Shown(couple).Select(c => (c, "")), .. Shown(children).Select(c => (c, "child"))],
+            couple.Concat(children).Count(c => !reach.SeesClient(unit, c)));
+
+        IEnumerable<ClientRecord> Shown(List<long> ids) => ids.Where(id => reach.SeesClient(unit, id)).Select(id => Storage.Clients.Find(unit, id)!).Where(c => c.Country == self.Country)
+            .OrderBy(c => c.BirthDate, StringComparer.Ordinal);
     }
 
     private static HouseholdMember Member(Unit unit, FoundMember member, List<FoundMember> all)

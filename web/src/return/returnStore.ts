@@ -14,10 +14,9 @@ import {
   type Step,
 } from './editSteps'
 import { LiveReturn } from './liveReturn'
+import { placeKey, ReturnLayout, type Form, type Line, type Section, type Spot } from './returnLayout'
 
-export type Line = Schemas['LineLayout']
-export type Section = Schemas['SectionLayout']
-export type Form = Schemas['FormLayout']
+export { placeKey, type Form, type Line, type Section, type Spot } from './returnLayout'
 export type Finding = Schemas['FindingView']
 export type Value = Schemas['ValueView']
 export type Tie = Schemas['TieView']
@@ -31,18 +30,8 @@ export interface Draft {
   theirs?: string | null
 }
 
-/** A place on the page. */
-export interface Spot {
-  line: string
-  row: string | null
-}
-
-export function placeKey(line: string, row: string | null | undefined): string {
-  return `${line}|${row ?? ''}`
-}
-
 /** One return as it is worked on: values, rows, findings; edits, undo, live changes of others. */
-export class ReturnStore implements Now {
+export class ReturnStore extends ReturnLayout implements Now {
   readonly view = shallowRef<Schemas['ReturnView']>(null!)
   readonly values = shallowReactive(new Map<string, Value>())
   readonly rows = shallowReactive(new Map<string, string[]>())
@@ -64,7 +53,6 @@ export class ReturnStore implements Now {
   openingBalance = ''
 
   private readonly shownPages = reactive(new Map<string, string>())
-  private readonly lines = new Map<string, { line: Line; form: Form; section: Section }>()
   private readonly past: Step[] = []
   private readonly future: Step[] = []
   private readonly live: LiveReturn
@@ -79,15 +67,13 @@ export class ReturnStore implements Now {
   readonly openRemarks = computed(() => this.remarks.value.filter((r) => !r.settledBy))
 
   private constructor(
-    readonly id: number,
-    readonly layout: Schemas['Layout'],
+    id: number,
+    layout: Schemas['Layout'],
     view: Schemas['ReturnView'],
     private readonly me: Schemas['SessionPerson'],
   ) {
+    super(id, layout)
     writeNumbers(layout.numbers ?? POINT)
-    for (const form of layout.forms)
-      for (const section of form.sections)
-        for (const line of section.lines) this.lines.set(line.key, { line, form, section })
     this.queue = new EditQueue(
       id,
       me.id,
@@ -132,19 +118,6 @@ export class ReturnStore implements Now {
     return this.stage.value === 'sent' || this.stage.value === 'accepted'
   }
 
-  lineOf(key: string): Line | undefined {
-    return this.lines.get(key)?.line
-  }
-
-  formOf(lineKey: string): Form | undefined {
-    return this.lines.get(lineKey)?.form
-  }
-
-  /** The section a line stands in. */
-  sectionOf(lineKey: string): Section | undefined {
-    return this.lines.get(lineKey)?.section
-  }
-
   valueOf(line: string, row: string | null): Value | undefined {
     return this.values.get(placeKey(line, row))
   }
@@ -161,11 +134,6 @@ export class ReturnStore implements Now {
 
   rowsOf(section: string): string[] {
     return this.rows.get(section) ?? []
-  }
-
-  /** The repeating section with a key. */
-  tableOf(key: string): Section {
-    return this.layout.forms.flatMap((form) => form.sections).find((section) => section.table?.key === key)!
   }
 
   /** The rows within a page of a repeating section, by the sections they stand in. */
@@ -192,18 +160,13 @@ export class ReturnStore implements Now {
 
   /** Turns to the page on which a place stands. */
   private reveal(spot: Spot) {
-    const section = this.lines.get(spot.line)?.section
+    const section = this.sectionOf(spot.line)
     if (!section?.table || !spot.row) return
     if (section.table.parts.length) this.turnTo(section, spot.row)
     if (section.table.ofPage) {
       const pages = this.tableOf(this.lineOf(section.table.ofPage)!.target!)
       this.turnTo(pages, this.said(section.table.ofPage, spot.row))
     }
-  }
-
-  /** The form in whose parallel column another is shown, or the form itself. */
-  pageOf(form: Form): Form {
-    return form.beside ? this.layout.forms.find((f) => f.key === form.beside)! : form
   }
 
   /** The form shown in a parallel column of another, when any of it applies. */
@@ -219,18 +182,6 @@ export class ReturnStore implements Now {
   /** The forms that have a page of their own and apply, in working order. */
   get pages(): Form[] {
     return this.layout.forms.filter((form) => !form.beside && (this.isOpen(form) || this.besideOf(form)))
-  }
-
-  placeOf(form: string): string {
-    return form === this.layout.forms[0]!.key ? `/returns/${this.id}/scope` : `/returns/${this.id}/fill/${form}`
-  }
-
-  placeOfLine(line: string, row?: string | null): string {
-    const form = this.formOf(line)
-    if (!form) return `/returns/${this.id}/fill`
-    const query = new URLSearchParams({ line })
-    if (row) query.set('row', row)
-    return `${this.placeOf(this.pageOf(form).key)}?${query}`
   }
 
   nameOfRow(section: Section, row: string): string {
@@ -363,7 +314,7 @@ export class ReturnStore implements Now {
   goTo(spot: Spot) {
     this.focus.value = spot
     this.reveal(spot)
-    const grid = this.lines.get(spot.line)?.section.table?.grid
+    const grid = this.sectionOf(spot.line)?.table?.grid
     const find = (tries: number) => {
       if (grid) return
       const field = document.querySelector<HTMLElement>(`[data-place="${CSS.escape(placeKey(spot.line, spot.row))}"]`)
