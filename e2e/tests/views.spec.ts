@@ -22,6 +22,7 @@ const views: [string, string][] = [
   ['A list as a grid', '/returns/19/fill/list'],
   ['Alternatives', '/returns/15/review?view=alternatives'],
   ['Practice', '/practice'],
+  ['Household', '/households/1/2025'],
   ['Acts', '/acts'],
   ['Account', '/account'],
 ]

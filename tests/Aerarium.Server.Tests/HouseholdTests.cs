@@ -80,6 +80,31 @@ public sealed class HouseholdTests : IAsyncLifetime
         Assert.Equal("waiting", await _rukia.StageAsync(bram));
     }
 
+    /// <summary>What one spouse has filed is not offered to the other as well.</summary>
+    [Fact]
+    public async Task What_was_filed_by_one_cannot_be_claimed_by_the_other()
+    {
+        var household = await HouseholdAsync("Ottoline");
+        var path = $"/api/clients/{await ClientAsync("Ottoline")}/household/2025/claims";
+        await _rukia.DoAsync(HttpMethod.Post, path, new { claims = new[] { "medical-0", "gifts-0" }, stamp = household["stamp"]!.GetValue<string>() });
+        var bram = await _rukia.ReturnOfAsync("Bram", 2025);
+        var mosi = await _practice.SignInAsync(1);
+        await _rukia.AcceptWarningsAsync(bram);
+        await _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{bram}/approval/hand-over");
+        await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{bram}/approval/approve");
+        await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{bram}/sending/build");
+        await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{bram}/sending/send");
+        Assert.Equal("accepted", await _rukia.WaitForAsync(bram, "accepted", "rejected"));
+        var after = await HouseholdAsync("Ottoline");
+        Assert.Equal("0", after["saves"]!.GetValue<string>());
+        foreach (var key in new[] { "medical-0", "gifts-0" })
+        {
+            var claim = after["claims"]!.AsArray().Single(c => c!["key"]!.GetValue<string>() == key)!;
+            Assert.Null(claim["best"]);
+            Assert.Equal("settled: the return of Bram Quillfeather is accepted", claim["closed"]!.GetValue<string>());
+        }
+    }
+
     [Fact]
     public async Task The_student_names_the_other_parent_and_the_first_is_left_with_nothing()
     {

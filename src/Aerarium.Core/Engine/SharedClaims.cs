@@ -19,10 +19,23 @@ public sealed record AmountRange(int Member, string Line, decimal Most);
 /// <param name="Title">What it is.</param>
 /// <param name="Amount">How much it is about; null where there is no one amount.</param>
 /// <param name="Now">Who claims it now, in words.</param>
+/// <param name="Between">Positions of the members between whom it is settled; once one of them has filed, it is.</param>
 /// <param name="Options">The other ways the law leaves open; leaving it as it is need not be named.</param>
 /// <param name="Needs">What must be there before it can be taken, such as a signature; null for nothing.</param>
 /// <param name="Closed">Why there is nothing to choose, in words; null where there is.</param>
-public sealed record SharedClaim(string Key, string Title, decimal? Amount, string Now, IReadOnlyList<ClaimOption> Options, string? Needs = null, string? Closed = null);
+public sealed record SharedClaim(
+    string Key, string Title, decimal? Amount, string Now, IReadOnlyList<int> Between, IReadOnlyList<ClaimOption> Options, string? Needs = null, string? Closed = null)
+{
+    /// <summary>
+    /// The claim when some members have filed: what they filed cannot be claimed again by another, so that it is closed where one of them is among those between whom it is settled; ways
+    /// that would enter something in a filed return are left out.
+    /// </summary>
+    /// <param name="filed">Positions of the members who have filed.</param>
+    /// <param name="why">Why it is closed, by position of the member.</param>
+    public SharedClaim After(IReadOnlySet<int> filed, Func<int, string> why) => Between.Where(filed.Contains).Select(m => (int?)m).FirstOrDefault() is { } member
+        ? this with { Options = [], Closed = Closed ?? why(member) }
+        : this with { Options = [.. Options.Where(o => !o.Entries.Any(e => filed.Contains(e.Member)) && !(o.Range is { } range && filed.Contains(range.Member)))] };
+}
 
 /// <summary>One way to allocate a claim, compared with leaving it as it is.</summary>
 /// <param name="Label">In words.</param>

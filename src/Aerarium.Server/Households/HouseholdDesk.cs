@@ -63,6 +63,8 @@ internal sealed class HouseholdDesk(PracticeDatabase database, Workbench workben
         var years = people.SelectMany(p => Storage.Returns.OfClient(unit, p.Client.Id)).Where(r => r.Definition == type.Id && r.Period.Length == 0).Select(r => (int)r.Year).Distinct().OrderDescending().ToList();
         var filing = members.Where(m => m.Workspace is not null).ToList();
         var household = new Household([.. filing.Select(m => Member(unit, m, filing))], clock.Today());
+        var filed = Enumerable.Range(0, filing.Count).Where(m => !Stage.CanChange(filing[m].Workspace!.Record.Stage)).ToHashSet();
+        string Settled(int member) => $"settled: the return of {filing[member].Client.Name} is {FoundHousehold.StageInWords(filing[member].Workspace!)}";
         var open = filing.Where(m => m.Workspace!.Record.Stage is not (Stage.Sent or Stage.Accepted)).ToList();
         return new FoundHousehold(
             self.ClientGroup ?? (members.Count > 1 ? $"Household of {self.Name}" : self.Name),
@@ -73,7 +75,7 @@ internal sealed class HouseholdDesk(PracticeDatabase database, Workbench workben
             members,
             outOfReach,
             type.SharedClaims?.Dependants(household) ?? [],
-            type.SharedClaims is { } claims && filing.Count > 0 ? Allocation.Of(household, claims.Of(household)) : new Allocation([], 0, 0),
+            type.SharedClaims is { } claims && filing.Count > 0 ? Allocation.Of(household, [.. claims.Of(household).Select(c => c.After(filed, Settled))]) : new Allocation([], 0, 0),
             open.Count == 0 ? null : open.Min(m => m.Workspace!.Evaluation.Deadlines.Where(d => d.Act == "filing").Select(d => d.Day).Order().FirstOrDefault()).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
     });
 

@@ -61,6 +61,7 @@ public sealed class FamilyClaims : ISharedClaims
             $"Medical expenses, twelve months {to}",
             owners.Sum(o => couple[o].Amount("medical.total")),
             $"{string.Join(" and ", claimers.Select(couple.Name))}, to {DateOnly.ParseExact(until, "yyyy-MM-dd", CultureInfo.InvariantCulture).ToString("d MMM", CultureInfo.InvariantCulture)}",
+            [.. couple.Both],
             [.. couple.Both.Select(claimer => new ClaimOption($"{couple.Name(claimer)}, {to}", [.. ClaimedBy(claimer)]))]);
     }
 
@@ -92,6 +93,7 @@ public sealed class FamilyClaims : ISharedClaims
             "Gifts of the year",
             givers.Sum(g => couple[g].Amount("gifts.of-year")),
             string.Join(", ", couple.Both.Where(m => couple[m].Amount("gifts.claimed") > 0).Select(m => $"{couple.Name(m)} {Figures.Money(couple[m].Amount("gifts.claimed"))}").DefaultIfEmpty("nobody")),
+            [.. couple.Both],
             givers.Count > 1 ? [apart, .. couple.Both.Select(AllBy)] : [.. couple.Both.Select(AllBy)]);
     }
 
@@ -109,6 +111,7 @@ public sealed class FamilyClaims : ISharedClaims
             "Spouse amount",
             null,
             claimer.Count == 0 ? "nobody" : string.Join(" and ", claimer.Select(couple.Name)),
+            [.. couple.Both],
             [
                 .. couple.Both.Select(m => new ClaimOption(couple.Name(m), [Says(m, true), Says(couple.Other(m), false)])),
                 new ClaimOption("Nobody", [Says(couple.First, false), Says(couple.Second, false)]),
@@ -129,6 +132,7 @@ public sealed class FamilyClaims : ISharedClaims
             "Pension shared",
             givers.Sum(g => couple[g].Amount("benefits.eligible-before")),
             given.Count == 0 ? "not shared" : $"{couple.Name(given[0])} gives {Figures.Money(couple[given[0]].Amount("benefits.split-given"))}",
+            [.. couple.Both],
             [
                 .. givers.Select(g => new ClaimOption(
                     $"{couple.Name(g)} gives",
@@ -150,7 +154,7 @@ public sealed class FamilyClaims : ISharedClaims
         var left = now.Amount("tuition.federal-most");
         if (left == 0)
         {
-            return new SharedClaim($"tuition-{student}", $"Tuition of {members[student].GivenName}", null, "nothing is left", [], Closed: "the student uses all of it, or it is of earlier years");
+            return new SharedClaim($"tuition-{student}", $"Tuition of {members[student].GivenName}", null, "nothing is left", [student], [], Closed: "the student uses all of it, or it is of earlier years");
         }
 
         var named = parents.FirstOrDefault(p => now.Value(now.Definition.LineOf("tuition.designee-sin")) == members[p].Identifier, -1);
@@ -159,6 +163,7 @@ public sealed class FamilyClaims : ISharedClaims
             $"Tuition of {members[student].GivenName}, left after own use",
             left,
             now.Value(now.Definition.LineOf("tuition.designee")) is "parent" && named >= 0 ? members[named].GivenName : now.Value(now.Definition.LineOf("tuition.designee")) is "none" or null ? "carried forward" : "somebody else",
+            named >= 0 ? [student, named] : [student],
             [
                 .. parents.Select(p => new ClaimOption(members[p].GivenName,
                 [
