@@ -82,7 +82,7 @@ public sealed class BenefitsForm : Form
         SplitReceived = Entry("split-received", "Pension received from the spouse").OfOneYear().Law("ITA 56(1)(a.2); line 11600").TiedTo(OfSpouse("split-given"));
         var receivedQualifying = Entry("split-received-qualifying", "of it, qualifying at any age").OfOneYear().When(SplitReceived > 0).TiedTo(OfSpouse("split-qualifying"));
         var taxReceived = Entry("split-tax-received", "Tax deducted that came with it").OfOneYear().When(SplitReceived > 0).TiedTo(OfSpouse("split-tax-given"));
-        Error("split-above-half", SplitGiven > Round(eligibleBefore * 0.5m, ToCents), $"At most half of the pension that can be shared, {eligibleBefore}, can be given.", SplitGiven);
+        Error("split-above-half", SplitGiven > Round(law.PensionShared * eligibleBefore, ToCents), $"At most half of the pension that can be shared, {eligibleBefore}, can be given.", SplitGiven);
         Error("split-both-ways", SplitGiven > 0 & SplitReceived > 0, "Only one of the spouses can give pension to the other; clear one side.", SplitGiven, SplitReceived);
         Warn("split-possible", eligibleBefore > 0 & SplitGiven.IsBlank() & SplitReceived.Equals(0), $"Pension of {eligibleBefore} can be shared with the spouse and may lower the tax of both: try it in the household, or enter 0.", SplitGiven);
 

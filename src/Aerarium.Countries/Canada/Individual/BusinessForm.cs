@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Canada.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
 namespace Aerarium.Countries.Canada.Individual;
@@ -20,7 +21,7 @@ public sealed class BusinessForm : Form
     public readonly AmountLine Profit;
 
     /// <summary>Declares the form.</summary>
-    public BusinessForm(Definition definition, ScopeForm scope)
+    public BusinessForm(Definition definition, FederalLaw law, ScopeForm scope)
         : base(definition, "business", "Self-employment", "A page for each business: what it earned and what it spent. Half of meals counts.", scope.Business)
     {
         var businesses = Pages("businesses", "Businesses", "business", page =>
@@ -40,7 +41,7 @@ public sealed class BusinessForm : Form
                 var kind = row.Choice("class", "Class", ExpenseClasses).Required();
                 row.NamedBy(kind);
                 var amount = row.Entry("amount", "Amount").From("books").Required();
-                return row.Line("counts", "Counts", If(kind.Is("meals"), amount * 0.5m, amount), ToCents).Law("ITA 18, 67.1");
+                return row.Line("counts", "Counts", If(kind.Is("meals"), law.MealsShare * amount, amount), ToCents).Law("ITA 18, 67.1");
             }, "ITA 18").AsGrid();
 
             page.Part("Profit or loss", "ITA 9");

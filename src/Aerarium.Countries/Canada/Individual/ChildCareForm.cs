@@ -26,10 +26,10 @@ public sealed class ChildCareForm : Form
             var age = row.NumberLine("age", "Age on 31 December", YearsFrom(born, yearEnd)).Unit("years");
             row.Text("carer", "Who was paid, with social insurance number for a person").From("receipt").Required();
             var cost = row.Entry("cost", "Paid").From("receipts").Required();
-            var most = row.Line("most", "At most", Decide("child care of a child", law.ChildCareOlder, (disabled, law.ChildCareDisabled), (age < 7, law.ChildCareYoung), (age > 16, 0))).Law("ITA 63(3)");
+            var most = row.Line("most", "At most", Decide("child care of a child", law.ChildCareOlder, (disabled, law.ChildCareDisabled), (age < law.ChildCareAge, law.ChildCareYoung), (age > law.ChildCareLastAge, 0))).Law("ITA 63(3)");
             var counts = row.Line("counts", "Counts", Min(cost, most));
             row.Note("child-care-cut", cost > counts, $"{cost - counts} is above the limit of {most} for this child and is lost.", cost);
-            row.Warn("child-too-old-for-care", age > 16 & !disabled & cost > 0, $"At {age} child care counts only for an infirm child.", cost);
+            row.Warn("child-too-old-for-care", age > law.ChildCareLastAge & !disabled & cost > 0, $"At {age} child care counts only for an infirm child.", cost);
             return new Child(counts);
         }, "ITA 63");
 

@@ -15,6 +15,6 @@ internal static class CreditWords
     public static Amount Absorbing(Amount taxable, Amount firstBracketTop, Amount tax, Amount lowestRate) => If(taxable <= firstBracketTop, taxable, Round(tax / lowestRate, ToCents));
 
     /// <summary>Political contributions: three quarters of the first part, half of the second, a third of the rest, up to the most.</summary>
-    public static Amount PoliticalCredit(Amount paid, Amount first, Amount second, Amount most) =>
-        Round(Min(most, (Min(paid, first) * 0.75m) + (AtLeastZero(Min(paid, second) - first) * 0.5m) + (AtLeastZero(paid - second) / 3)), ToCents);
+    public static Amount PoliticalCredit(FederalLaw law, Amount paid, Amount first, Amount second, Amount most) =>
+        Round(Min(most, (law.PoliticalFirstRate * Min(paid, first)) + (law.PoliticalSecondRate * AtLeastZero(Min(paid, second) - first)) + (AtLeastZero(paid - second) / 3)), ToCents);
 }

@@ -117,7 +117,7 @@ public sealed class FederalForm : Form
 
         Section("Political contributions", "ITA 127(3)", scope.Political);
         var political = Entry("political", "Contributions to federal parties and candidates").OfOneYear().From("official receipts").Law("line 40900");
-        var politicalCredit = Line("political-credit", "Credit on political contributions", CreditWords.PoliticalCredit(political, law.PoliticalFirst, law.PoliticalSecond, law.PoliticalMost)).Law("ITA 127(3); line 41000");
+        var politicalCredit = Line("political-credit", "Credit on political contributions", CreditWords.PoliticalCredit(law, political, law.PoliticalFirst, law.PoliticalSecond, law.PoliticalMost)).Law("ITA 127(3); line 41000");
 
         Section("Net federal tax", "ITA 117 to 127");
         Net = Line("net-tax", "Net federal tax", AtLeastZero(Basic - politicalCredit)).Law("line 42000").Final();
@@ -137,7 +137,7 @@ public sealed class FederalForm : Form
             $"The credits are {credits + giftCredit + dividendCredit - Gross} above the tax: carry gifts forward, or let the spouse claim them.", giftCredit);
         if (law.MinimumTaxExemption is { } exemption)
         {
-            Warn("minimum-tax", (0.205m * AtLeastZero(income.Taxable + income.TaxableGains - investments.GrossUp + (0.5m * (income.Carrying + income.OtherLosses)) - exemption)) - (0.5m * credits) - (0.8m * giftCredit) > Basic,
+            Warn("minimum-tax", (law.MinimumTaxRate * AtLeastZero(income.Taxable + income.TaxableGains - investments.GrossUp + (law.MinimumTaxAddition * (income.Carrying + income.OtherLosses)) - exemption)) - (law.MinimumTaxCredits * credits) - (law.MinimumTaxGifts * giftCredit) > Basic,
                 "Minimum tax may apply; it is not computed here. Work it out by form T691.", Net);
         }
     }

@@ -102,7 +102,7 @@ public sealed class IncomeForm : Form
 
         Net = Line("net-income", "Net income", before - Repayment).Law("line 23600").Final();
 
-        var losses = Losses("losses", "Losses of earlier years", "ITA 111(1)(a); line 25200", "income.loss-of-year", 20, out var lossesHeld);
+        var losses = Losses("losses", "Losses of earlier years", "ITA 111(1)(a); line 25200", "income.loss-of-year", law.LossYears, out var lossesHeld);
         var capital = Losses("capital-losses", "Net capital losses of earlier years", "ITA 111(1)(b); line 25300", "income.capital-loss", null, out var capitalHeld);
 
         Section("Taxable income", "ITA 2(2), 110 to 111");
@@ -126,7 +126,7 @@ public sealed class IncomeForm : Form
             Warn("basic-reduced", Net > law.TaperFrom, $"The basic amount is reduced: net income of {Net} is above {law.TaperFrom}.", Net);
         }
 
-        Action<AmountLine> Losses(string name, string title, string citation, string ofYear, int? years, out Amount held)
+        Action<AmountLine> Losses(string name, string title, string citation, string ofYear, Parameter? years, out Amount held)
         {
             AmountLine? of = null;
             AmountLine? amount = null;

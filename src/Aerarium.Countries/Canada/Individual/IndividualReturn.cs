@@ -34,7 +34,7 @@ public sealed class IndividualReturn : Definition
         var investments = new InvestmentsForm(this, law, scope);
         var gains = new GainsForm(this, law, scope, investments.Gains);
         var home = new HomeForm(this, law, scope);
-        var business = new BusinessForm(this, scope);
+        var business = new BusinessForm(this, law, scope);
         var rental = new RentalForm(this, scope);
         var other = new OtherIncomeForm(this, scope);
         var contributions = new ContributionsForm(this, contributionLaw, scope, taxpayer, employment, business.Profit);

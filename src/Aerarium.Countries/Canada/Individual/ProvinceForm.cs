@@ -170,7 +170,7 @@ public sealed class BritishColumbiaForm : ProvinceForm
         var afterDividends = Line("after-dividends", "Tax less the credit on dividends", AtLeastZero(AfterCredits - DividendCredit)).Subtotal();
         var reduction = Line("reduction", "Tax reduction", Min(afterDividends, AtLeastZero(law.Reduction - Round(law.ReductionTaper * AtLeastZero(net - law.ReductionThreshold), ToCents))));
         var political = Entry("political", "Contributions to parties and candidates of the province").OfOneYear().When(from.Scope.Political).From("official receipts").Law("line 60400");
-        var politicalCredit = Line("political-credit", "Credit on political contributions", CreditWords.PoliticalCredit(political, law.PoliticalFirst, law.PoliticalSecond, law.PoliticalMost));
+        var politicalCredit = Line("political-credit", "Credit on political contributions", CreditWords.PoliticalCredit(federal, political, law.PoliticalFirst, law.PoliticalSecond, law.PoliticalMost));
         Tax = Line("tax", "British Columbia tax", AtLeastZero(afterDividends - reduction - politicalCredit)).Law("line 42800").Final();
 
         Section("Renter's credit", "Income Tax Act (BC)");
@@ -199,7 +199,7 @@ public sealed class AlbertaForm : ProvinceForm
             ? Line("supplemental", "Supplemental credit", rate * AtLeastZero(Amounts - law.SupplementalFrom), ToCents)
             : (Amount)0;
         var political = Entry("political", "Contributions to parties and candidates of the province").OfOneYear().When(from.Scope.Political).From("official receipts").Law("line 60010");
-        var politicalCredit = Line("political-credit", "Credit on political contributions", CreditWords.PoliticalCredit(political, law.PoliticalFirst, law.PoliticalSecond, law.PoliticalMost));
+        var politicalCredit = Line("political-credit", "Credit on political contributions", CreditWords.PoliticalCredit(federal, political, law.PoliticalFirst, law.PoliticalSecond, law.PoliticalMost));
         Tax = Line("tax", "Alberta tax", AtLeastZero(AtLeastZero(AfterCredits - DividendCredit - supplemental) - politicalCredit)).Law("line 42800").Final();
     }
 }

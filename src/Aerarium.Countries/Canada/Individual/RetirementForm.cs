@@ -58,14 +58,14 @@ public sealed class RetirementForm : Form
         var contributed = Entry("home-contributions", $"Contributed by 31 December {law.Year}").From("slip T4FHSA, box 18").OfOneYear().Hint("no first 60 days here");
         var kept = Entry("home-undeducted-before", "Contributions of earlier years not deducted yet").OfOneYear().When(!opened).TiedTo(LastYear("home-undeducted"));
         Entry("home-transferred", "Transferred from retirement savings").OfOneYear().Hint("never deducted");
-        var howHome = Choice("home-how", "How much to deduct now", [new("all", "All that can be"), new("part", "A part"), new("none", "Nothing: keep all for later")]).OfOneYear().Required()
+        var howHome = Choice("home-how", "How much to deduct now", [new("all", "As much as can be deducted"), new("part", "A part"), new("none", "Nothing: keep all for later")]).OfOneYear().Required()
             .Elective("what is not deducted now can be deducted in any later year");
         var homePart = Entry("home-part", "The part").OfOneYear().When(howHome.Is("part")).RequiredWhen(howHome.Is("part"));
         var homeMost = Line("home-most", "At most", kept + Min(contributed, room));
         HomeSavings = Line("home-deduction", "First home savings deducted", If(howHome.Is("all"), homeMost, If(howHome.Is("part"), Min(homePart, homeMost), 0))).Law("ITA 60(d.1), 146.6; line 20805").Final();
         Line("home-undeducted", "Kept for later years", homeMost - HomeSavings);
         Line("home-room-left", $"Room that goes on to {law.Year + 1}", Min(yearly, AtLeastZero(room - contributed)));
-        Line("home-contributed", "Contributed in all years", earlier + contributed);
+        Line("home-contributed", "Contributed in all years together", earlier + contributed);
         Error("home-deduction-above", homePart > homeMost, $"{homePart} is above what can be deducted, {homeMost}.", homePart);
         Warn("home-over-contributed", contributed > room, $"{contributed} was contributed and the room is {room}: {law.RetirementMonthlyTax} a month may be charged on the excess.", contributed);
     }

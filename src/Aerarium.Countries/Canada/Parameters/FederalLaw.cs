@@ -149,6 +149,12 @@ public sealed class FederalLaw(int year) : LawInForce(year)
     /// <summary>Political contributions credited at the middle rate reach to here.</summary>
     public Parameter PoliticalSecond => InForce(Money("political-second", "second part of political contributions, up to", "ITA 127(3)").From(2016, 750, Certain));
 
+    /// <summary>Rate on the first part of political contributions; the provinces have the same.</summary>
+    public Parameter PoliticalFirstRate => InForce(Percent("political-first-rate", "credit on the first part of political contributions", "ITA 127(3)").From(2016, 75, Certain));
+
+    /// <summary>Rate on the second part of political contributions; a third of the rest is credited. The provinces have the same.</summary>
+    public Parameter PoliticalSecondRate => InForce(Percent("political-second-rate", "credit on the second part of political contributions", "ITA 127(3)").From(2016, 50, Certain));
+
     /// <summary>Political contribution credit, at most.</summary>
     public Parameter PoliticalMost => InForce(Money("political-most", "political contribution credit, at most", "ITA 127(3)").From(2016, 650, Certain));
 
@@ -185,6 +191,21 @@ public sealed class FederalLaw(int year) : LawInForce(year)
 
     /// <summary>Hours in a week, by which a shared work space counts.</summary>
     public static Parameter WeekHours => Parameter.Number("hours of a week", 168, "ITA 8(13); guidance", Certain);
+
+    /// <summary>Part of meals and entertainment that counts as an expense.</summary>
+    public Parameter MealsShare => InForce(Percent("meals-share", "meals and entertainment counted", "ITA 67.1").From(2016, 50, Certain));
+
+    /// <summary>Part of a pension that can be given to the spouse.</summary>
+    public Parameter PensionShared => InForce(Percent("pension-shared", "pension that can be given to the spouse", "ITA 60.03").From(2016, 50, Certain));
+
+    /// <summary>Years for which losses are carried forward.</summary>
+    public Parameter LossYears => InForce(Number("loss-years", "years losses are carried forward", "ITA 111(1)(a)").From(2016, 20, Certain));
+
+    /// <summary>Age from which the lower limit of child care holds.</summary>
+    public Parameter ChildCareAge => InForce(Number("child-care-age", "age of the lower child-care limit", "ITA 63(3)").From(2016, 7, Certain));
+
+    /// <summary>Age to which child care counts for a child who is not infirm.</summary>
+    public Parameter ChildCareLastAge => InForce(Number("child-care-last-age", "last age of child care", "ITA 63(3)").From(2016, 16, Certain));
 
     /// <summary>Child-care costs of a child under 7, at most.</summary>
     public Parameter ChildCareYoung => InForce(Money("child-care-young", "child care under 7, at most", "ITA 63").From(2016, 8_000, Certain));
@@ -258,6 +279,18 @@ public sealed class FederalLaw(int year) : LawInForce(year)
 
     /// <summary>Cost of foreign property above which it is reported.</summary>
     public Parameter ForeignPropertyLimit => InForce(Money("foreign-property", "cost of foreign property", "ITA 233.3").From(2016, 100_000, Certain));
+
+    /// <summary>Rate of the minimum tax.</summary>
+    public Parameter MinimumTaxRate => InForce(Percent("minimum-tax-rate", "minimum tax", "ITA 127.51").From(2024, 20.5m, Likely));
+
+    /// <summary>Part of the credits on amounts that counts against the minimum tax.</summary>
+    public Parameter MinimumTaxCredits => InForce(Percent("minimum-tax-credits", "credits counted against the minimum tax", "ITA 127.531").From(2024, 50, Likely));
+
+    /// <summary>Part of the credit on gifts that counts against the minimum tax.</summary>
+    public Parameter MinimumTaxGifts => InForce(Percent("minimum-tax-gifts", "gift credit counted against the minimum tax", "ITA 127.531").From(2024, 80, Likely));
+
+    /// <summary>Part of interest, employment expenses and losses that the minimum tax does not allow.</summary>
+    public Parameter MinimumTaxAddition => InForce(Percent("minimum-tax-addition", "deductions added back for the minimum tax", "ITA 127.52").From(2024, 50, Likely));
 
     /// <summary>Exemption of the minimum tax; null where it is not known.</summary>
     public Parameter? MinimumTaxExemption => InForceOrNone(Money("minimum-tax-exemption", "exemption of the minimum tax", "ITA 127.53").From(2024, 173_205, Likely).From(2025, 177_882, Likely));
