@@ -4,7 +4,7 @@ import { chromiumOptions } from './chromium.mjs'
 export default defineConfig({
   testDir: './tests',
   globalSetup: './prepareDemonstration.ts',
-  workers: 1,
+  workers: 2,
   timeout: 240_000,
   expect: { timeout: 15_000 },
   reporter: [['list']],

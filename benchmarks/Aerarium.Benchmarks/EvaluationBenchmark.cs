@@ -101,7 +101,7 @@ public class EvaluationBenchmark
         return row;
     }
 
-    /// <summary>Runs the benchmark; with 'findings', times the findings of a long list and the writing of a long e-return instead; with 'revalidate' and a folder, revalidates 10,000 returns and leaves there what a spreadsheet engine needs to do the same.</summary>
+    /// <summary>Runs the benchmark; with 'findings', times the findings of a long list, the writing of a long e-return, a large return and a household instead; with 'revalidate' and a folder, revalidates 10,000 returns and leaves there what a spreadsheet engine needs to do the same.</summary>
     public static void Main(string[] arguments)
     {
         if (arguments is ["findings"])
@@ -109,6 +109,7 @@ public class EvaluationBenchmark
             ListFindings.Run();
             LongEReturn.Run();
             LargeReturn.Run();
+            HouseholdBenchmark.Run();
             return;
         }
 

@@ -86,6 +86,7 @@ test('a return of Barbados with a page for each business, from a new client to a
     await field(page, 'business.businesses.kind').selectOption('trade')
     await fill(page, 'business.businesses.turnover', '10,000')
     await page.getByRole('button', { name: 'Add expense' }).click()
+    await expect(grid.getByRole('gridcell').first()).toBeVisible()
     await grid.focus()
     await page.keyboard.type('repairs')
     await page.keyboard.press('Tab')

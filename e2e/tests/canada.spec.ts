@@ -128,6 +128,12 @@ test('a student and her parent: tuition tied from return to return, the househol
       'Tuition of Wilhelmina, left after own use',
     )
     await expect(page.getByRole('complementary')).toContainText('Carried forward')
+    await page.getByRole('link', { name: 'Next income' }).click()
+    // The next 1,000 is absorbed by the student's own tuition from 18,652.49 on: so much less goes to the parent.
+    await expect(
+      page.getByRole('table', { name: 'What makes up the cost' }).getByRole('row', { name: /^Wilhelmina/ }),
+    ).toContainText('of Isolde: 796.51 less')
+    await page.getByRole('link', { name: 'Side by side' }).click()
     await side
       .getByRole('row', { name: /^Federal tax/ })
       .getByRole('link')
@@ -162,6 +168,10 @@ test('a student and her parent: tuition tied from return to return, the househol
     const mosi = await signIn(browser, servers, 'mosi')
     await approveAndFile(mosi, page.url())
     expect((await servers.filings('046002960')).length).toBe(1)
+    await page.goto(parent.client)
+    await page.getByRole('link', { name: 'Household 2025' }).click()
+    await page.getByRole('link', { name: 'Send together' }).click()
+    await expect(page.getByRole('row', { name: /^Isolde/ })).toContainText(/ACK-2025-\d{6}/)
   })
 })
 

@@ -173,6 +173,8 @@ export async function acceptWarnings(page: Page, reason: string) {
     await warnings.first().click()
     await page.getByLabel('Reason').fill(reason)
     await page.getByRole('button', { name: 'Accept', exact: true }).click()
+    // The button gives way to the field at once; the warning is accepted when the field is gone too.
+    await expect(page.getByLabel('Reason')).toHaveCount(0)
     await expect(warnings).toHaveCount(before - 1)
   }
 }

@@ -3,6 +3,7 @@ using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Countries.Barbados;
 using Aerarium.Countries.Canada;
+using Aerarium.Countries.Germany;
 using Aerarium.Countries.Kenya;
 using Aerarium.Countries.Philippines;
 using Aerarium.Filing;
@@ -17,7 +18,7 @@ public static class Catalogue
 
     /// <summary>The countries by code.</summary>
     public static readonly IReadOnlyDictionary<string, Country> Countries =
-        new[] { KenyaCountry.Country, PhilippinesCountry.Country, BarbadosCountry.Country, CanadaCountry.Country }.ToDictionary(c => c.Code);
+        new[] { KenyaCountry.Country, PhilippinesCountry.Country, BarbadosCountry.Country, CanadaCountry.Country, GermanyCountry.Country }.ToDictionary(c => c.Code);
 
     /// <summary>Every return type, country by country.</summary>
     public static readonly IReadOnlyList<ReturnType> Returns = [.. Countries.Values.SelectMany(c => c.Returns)];

@@ -14,6 +14,9 @@ public sealed class PublishedRecord(string carriedForward, params StatementKind[
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
     /// <inheritdoc />
+    public IReadOnlyList<string> NeverHeld { get; init; } = [];
+
+    /// <inheritdoc />
     public IReadOnlyList<StatementKind> Statements => statements;
 
     /// <inheritdoc />

@@ -67,6 +67,7 @@ public sealed class Aftermath
 
     private readonly Archive _archive;
     private readonly Examiner _examiner;
+    private readonly Registry _registry;
     private readonly TimeProvider _clock;
     private readonly AftermathSettings _settings;
     private readonly string _folder;
@@ -74,9 +75,9 @@ public sealed class Aftermath
     private readonly Lock _gate = new();
 
     /// <summary>Opens what is kept in a folder.</summary>
-    public Aftermath(Archive archive, Examiner examiner, TimeProvider clock, AftermathSettings settings, string folder)
+    public Aftermath(Archive archive, Examiner examiner, Registry registry, TimeProvider clock, AftermathSettings settings, string folder)
     {
-        (_archive, _examiner, _clock, _settings) = (archive, examiner, clock, settings);
+        (_archive, _examiner, _registry, _clock, _settings) = (archive, examiner, registry, clock, settings);
         _folder = Path.Combine(folder, "aftermath");
         Directory.CreateDirectory(_folder);
         foreach (var file in Directory.EnumerateFiles(_folder, "case-*.json"))
@@ -93,7 +94,7 @@ public sealed class Aftermath
     /// <summary>The assessment of an accepted return; null while there is none.</summary>
     public NoticeOfAssessment? AssessmentOf(string key)
     {
-        if (Accepted(key) is not { } submission || _clock.GetUtcNow() < submission.AnswerAt.AddSeconds(_settings.AssessAfterSeconds)
+        if (Accepted(key) is not { } submission || (_clock.GetUtcNow() < submission.AnswerAt.AddSeconds(_settings.AssessAfterSeconds) && _registry.Taxpayer(submission.Pin ?? "")?.ImmediateNotice != true)
             || _examiner.Read(_archive.Document(submission)) is not { } read)
         {
             return null;

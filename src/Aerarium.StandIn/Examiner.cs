@@ -5,7 +5,6 @@ using Aerarium.Core.Identifiers;
 using Aerarium.Filing;
 using Aerarium.StandIn.Barbados;
 using Aerarium.StandIn.Canada;
-using Aerarium.StandIn.Kenya;
 using Aerarium.StandIn.Philippines;
 
 namespace Aerarium.StandIn;
@@ -29,7 +28,8 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     {
         ["bb/individual"] = new ResidentReturnRules(),
         ["ca/individual"] = new IndividualReturnRules(),
-        ["ke/employment-income"] = new EmployeeReturnRules(),
+        ["de/individual"] = new Germany.EmployeeReturnRules(),
+        ["ke/employment-income"] = new Kenya.EmployeeReturnRules(),
         ["ph/individual-annual"] = new IndividualAnnualRules(),
         ["ph/individual-quarterly"] = new IndividualQuarterlyRules(),
     };

@@ -10,6 +10,9 @@ public sealed record Taxpayer(
 {
     /// <summary>Years for which the authority has asked for a return; a later one is not taken before it.</summary>
     public IReadOnlyList<int> Asked { get; init; } = [];
+
+    /// <summary>Whether the taxpayer is registered for a notice of assessment at once.</summary>
+    public bool ImmediateNotice { get; init; }
 }
 
 /// <summary>The assessment of a year.</summary>

@@ -38,6 +38,7 @@ public static class StandInApplication
         builder.Services.AddSingleton(services => new Aftermath(
             services.GetRequiredService<Archive>(),
             services.GetRequiredService<Examiner>(),
+            services.GetRequiredService<Registry>(),
             clock,
             builder.Configuration.GetSection("Aftermath").Get<AftermathSettings>() ?? new AftermathSettings(),
             data));

@@ -77,6 +77,7 @@ public sealed class Smallholding : Definition
             NumberLine("months", "Months of age", MonthsFrom(Born, Day));
             NumberLine("days", "Days from birth to the levy day", DaysOf(Born, Day));
             Line("share", "Levy until the levy day", ByDays(Levy, (new DateOnly(2025, 1, 1), Day), (new DateOnly(2025, 1, 1), new DateOnly(2025, 12, 31))), ToCents);
+            Line("grown", "Levy grown by three in a hundred for each year", Levy * ToThePower(1.03m, YearsFrom(Born, Day)), ToCents);
             Line("of-largest", "Levy of the largest field", fields.Fields.InRowWithMost(f => f.Size, f => f.Levy));
             Line("by-zones", "Levy by zones", ByZones(Tariff, Levy), DownToUnits);
             Line("by-range", "Fee by range", Step(Fees["fee"], Levy) + Step(Fees["extra"], Levy));

@@ -241,6 +241,27 @@ public class SmallholdingTests
         Assert.Equal(tax, evaluated);
     }
 
+    /// <summary>Squaring does what multiplying one by one does; less than one time leaves one, a part of a time is left out.</summary>
+    [Fact]
+    public void An_amount_multiplied_by_itself()
+    {
+        var one = 1m;
+        for (var times = 0; times <= 400; times++)
+        {
+            Assert.Equal(one, Power.Raise(1.0021m, times), 18);
+            Assert.Equal(Power.Raise(1.0021m, times), Power.Raise(1.0021m, times + 0.9m));
+            one *= 1.0021m;
+        }
+
+        Assert.Equal((1m, 8m, 1m), (Power.Raise(7, -2), Power.Raise(2, 3), Power.Raise(0, 0)));
+        foreach (var evaluation in BothWays(Entries()))
+        {
+            var years = evaluation.Amount("main.age");
+            Assert.True(years > 1);
+            Assert.Equal(Math.Round(evaluation.Amount("main.levy") * (decimal)Math.Pow(1.03, (double)years), 2, MidpointRounding.AwayFromZero), evaluation.Amount("main.grown"));
+        }
+    }
+
     [Fact]
     public void A_decision_table_takes_the_first_case_that_applies_and_shows_them_all()
     {

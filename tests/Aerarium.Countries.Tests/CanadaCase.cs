@@ -14,6 +14,13 @@ public sealed class CanadaCase : ReturnCase<CanadaCase>
         With("scope.resident", "yes").With("scope.province", province).With("taxpayer.birth-date", born).With("taxpayer.sin", "012345674");
     }
 
+    /// <summary>A finding is there on one side of its edge and not on the other.</summary>
+    public static void Turns(string finding, CanadaCase with, CanadaCase without)
+    {
+        Assert.Contains(with.Evaluate().Findings, f => f.Id == finding);
+        Assert.DoesNotContain(without.Evaluate().Findings, f => f.Id == finding);
+    }
+
     /// <summary>A slip T4 of the province of residence.</summary>
     public CanadaCase Slip(decimal income, decimal plan = 0, decimal second = 0, decimal premiums = 0, decimal tax = 0, params (string, object)[] more) => Scope("employment").Row(
         "employment.slips",

@@ -7,12 +7,6 @@ public class CanadaFindingsTests
 {
     private static CanadaCase Employee(int year = 2025, string province = "bc") => new CanadaCase(year, province).Slip(68_000, 3_837.75m, 0, 1_049.12m, 11_900, ("insurable", 63_200), ("pensionable", 68_000));
 
-    private static void Turns(string finding, CanadaCase with, CanadaCase without)
-    {
-        Assert.Contains(with.Evaluate().Findings, f => f.Id == finding);
-        Assert.DoesNotContain(without.Evaluate().Findings, f => f.Id == finding);
-    }
-
     [Theory]
     [InlineData("012345674", true)]
     [InlineData("031017726", true)]
@@ -45,30 +39,30 @@ public class CanadaFindingsTests
     [Fact]
     public void The_taxpayer_and_the_spouse()
     {
-        Turns("born-later", new CanadaCase(2025, "bc", "2026-01-01"), new CanadaCase(2025, "bc", "2025-12-31"));
-        Turns("own-number-of-spouse", Employee().Spouse(0).With("taxpayer.spouse-sin", "012345674"), Employee().Spouse(0).With("taxpayer.spouse-sin", "031017726"));
-        Turns("both-claim", Employee().Spouse(1_000).With("family.spouse-claims", "yes"), Employee().Spouse(1_000).With("family.spouse-claims", "no"));
-        Turns("no-spouse-amount", Employee().Spouse(16_129), Employee().Spouse(16_128));
-        Turns("no-spouse-amount", Employee().Spouse(18_816).With("family.spouse-infirm", "yes"), Employee().Spouse(18_815).With("family.spouse-infirm", "yes"));
-        Turns("taxpayer.spouse-net-income:missing", Employee().Scope("spouse"), Employee().Spouse(0));
-        Turns("status-without-spouse", Employee().Scope("spouse").With("taxpayer.marital-status", "single"), Employee().Spouse(0));
+        CanadaCase.Turns("born-later", new CanadaCase(2025, "bc", "2026-01-01"), new CanadaCase(2025, "bc", "2025-12-31"));
+        CanadaCase.Turns("own-number-of-spouse", Employee().Spouse(0).With("taxpayer.spouse-sin", "012345674"), Employee().Spouse(0).With("taxpayer.spouse-sin", "031017726"));
+        CanadaCase.Turns("both-claim", Employee().Spouse(1_000).With("family.spouse-claims", "yes"), Employee().Spouse(1_000).With("family.spouse-claims", "no"));
+        CanadaCase.Turns("no-spouse-amount", Employee().Spouse(16_129), Employee().Spouse(16_128));
+        CanadaCase.Turns("no-spouse-amount", Employee().Spouse(18_816).With("family.spouse-infirm", "yes"), Employee().Spouse(18_815).With("family.spouse-infirm", "yes"));
+        CanadaCase.Turns("taxpayer.spouse-net-income:missing", Employee().Scope("spouse"), Employee().Spouse(0));
+        CanadaCase.Turns("status-without-spouse", Employee().Scope("spouse").With("taxpayer.marital-status", "single"), Employee().Spouse(0));
     }
 
     [Fact]
     public void Slips()
     {
         CanadaCase One(params (string, object)[] more) => new CanadaCase(2025, "bc").Slip(50_000, 0, 0, 0, 0, more);
-        Turns("plan-above-most", One(("plan", 4_034.11m)), One(("plan", 4_034.10m)));
-        Turns("plan-above-most", One(("second", 396.01m)), One(("second", 396)));
-        Turns("premiums-above-rate", One(("premiums", 821.01m)), One(("premiums", 821)));
-        Turns("tax-too-high", One(("tax", 30_000.01m)), One(("tax", 30_000)));
-        Turns("earnings-assumed", One(("insurable", 50_000)), One(("insurable", 50_000), ("pensionable", 50_000)));
-        Turns("earnings-assumed", One(("pensionable", 50_000)), One(("pensionable", 50_000), ("premiums-exempt", "yes")));
-        Turns("slip-twice", One().Slip(1, 0, 0, 0, 0, ("payer", "Works 0")).Row("employment.slips", ("payer", "Works 0"), ("income", 50_000), ("place", "bc")), One());
-        Turns("overpaid", Employee().Slip(20_000, 981.75m, 0, 328), Employee(2024));
-        Turns("two-plans", One(("plan", 100)).Slip(100, 0, 0, 0, 0, ("place", "qc"), ("quebec", 6)), One(("plan", 100)));
-        Turns("two-premium-rates", One().Slip(100, 0, 0, 0, 0, ("place", "qc")), One());
-        Turns("no-slip", new CanadaCase(2025, "bc").Scope("employment"), One());
+        CanadaCase.Turns("plan-above-most", One(("plan", 4_034.11m)), One(("plan", 4_034.10m)));
+        CanadaCase.Turns("plan-above-most", One(("second", 396.01m)), One(("second", 396)));
+        CanadaCase.Turns("premiums-above-rate", One(("premiums", 821.01m)), One(("premiums", 821)));
+        CanadaCase.Turns("tax-too-high", One(("tax", 30_000.01m)), One(("tax", 30_000)));
+        CanadaCase.Turns("earnings-assumed", One(("insurable", 50_000)), One(("insurable", 50_000), ("pensionable", 50_000)));
+        CanadaCase.Turns("earnings-assumed", One(("pensionable", 50_000)), One(("pensionable", 50_000), ("premiums-exempt", "yes")));
+        CanadaCase.Turns("slip-twice", One().Slip(1, 0, 0, 0, 0, ("payer", "Works 0")).Row("employment.slips", ("payer", "Works 0"), ("income", 50_000), ("place", "bc")), One());
+        CanadaCase.Turns("overpaid", Employee().Slip(20_000, 981.75m, 0, 328), Employee(2024));
+        CanadaCase.Turns("two-plans", One(("plan", 100)).Slip(100, 0, 0, 0, 0, ("place", "qc"), ("quebec", 6)), One(("plan", 100)));
+        CanadaCase.Turns("two-premium-rates", One().Slip(100, 0, 0, 0, 0, ("place", "qc")), One());
+        CanadaCase.Turns("no-slip", new CanadaCase(2025, "bc").Scope("employment"), One());
     }
 
     [Fact]
@@ -100,18 +94,18 @@ public class CanadaFindingsTests
     public void Pensions_and_benefits()
     {
         var couple = new CanadaCase(2025, "on", "1950-01-01").Pension(60_001).Spouse(5_000, claimed: false);
-        Turns("split-above-half", couple.With("benefits.split-given", 30_000.51m), new CanadaCase(2025, "on", "1950-01-01").Pension(60_001).Spouse(5_000).With("benefits.split-given", 30_000.50m));
-        Turns("split-possible", new CanadaCase(2025, "on", "1950-01-01").Pension(60_001).Spouse(5_000), couple);
-        Turns("split-both-ways", new CanadaCase(2025, "on", "1950-01-01").Pension(100).Spouse(5_000).With("benefits.split-given", 1).With("benefits.split-received", 1), couple);
+        CanadaCase.Turns("split-above-half", couple.With("benefits.split-given", 30_000.51m), new CanadaCase(2025, "on", "1950-01-01").Pension(60_001).Spouse(5_000).With("benefits.split-given", 30_000.50m));
+        CanadaCase.Turns("split-possible", new CanadaCase(2025, "on", "1950-01-01").Pension(60_001).Spouse(5_000), couple);
+        CanadaCase.Turns("split-both-ways", new CanadaCase(2025, "on", "1950-01-01").Pension(100).Spouse(5_000).With("benefits.split-given", 1).With("benefits.split-received", 1), couple);
         CanadaCase Insured(decimal regular, object? rate)
         {
             (string, object)[] cells = [("payer", "Commission"), ("total", 20_000), ("regular", regular), .. rate is null ? Array.Empty<(string, object)>() : [("rate", rate)]];
             return new CanadaCase(2025, "on").Scope("benefits").Exempt(80_000).Row("benefits.insurance", cells);
         }
 
-        Turns("repayment-rate", Insured(20_000, null), Insured(20_000, 30));
-        Turns("regular-above-total", Insured(20_000.01m, 30), Insured(20_000, 30));
-        Turns("benefits-repaid", Insured(20_000, 30), Insured(20_000, 0));
+        CanadaCase.Turns("repayment-rate", Insured(20_000, null), Insured(20_000, 30));
+        CanadaCase.Turns("regular-above-total", Insured(20_000.01m, 30), Insured(20_000, 30));
+        CanadaCase.Turns("benefits-repaid", Insured(20_000, 30), Insured(20_000, 0));
         Assert.Equal(5_362.50m, Insured(20_000, 30).Evaluate().Amount("income.insured-repaid"));
     }
 
@@ -140,28 +134,32 @@ public class CanadaFindingsTests
         CanadaCase Home(string bought, string sold, string code, int? from, int? to)
         {
             var @case = new CanadaCase(2025, "ab").Scope("home").Row(
-                "home.homes", ("address", "Lane"), ("bought", bought), ("sold", sold), ("resident-when-bought", "yes"), ("designation", code), ("proceeds", 500_000), ("cost", 400_000), ("years-lived", 5));
+                "home.homes", ("address", "Lane"), ("bought", bought), ("sold", sold), ("resident-when-bought", "yes"), ("designation", code), ("proceeds", 500_000), ("cost", 400_000)).Row("home.lived", ("of", 1), ("from", 2016), ("to", 2020));
             return from is { } first ? @case.Row("home.years", ("of", 1), ("from", first), ("to", to!)) : @case;
         }
 
-        Turns("home.homes.designation:missing", new CanadaCase(2025, "ab").Scope("home").Row("home.homes", ("address", "Lane")), Home("2016-01-01", "2025-06-01", "0", null, null));
-        Turns("no-years-designated", Home("2016-01-01", "2025-06-01", "2", null, null), Home("2016-01-01", "2025-06-01", "2", 2016, 2017));
-        Turns("designated-outside-ownership", Home("2016-01-01", "2025-06-01", "2", 2015, 2017), Home("2016-01-01", "2025-06-01", "2", 2016, 2017));
-        Turns("year-designated-twice", Home("2016-01-01", "2025-06-01", "2", 2016, 2018).Row("home.years", ("of", 1), ("from", 2018), ("to", 2019)), Home("2016-01-01", "2025-06-01", "2", 2016, 2018).Row("home.years", ("of", 1), ("from", 2019), ("to", 2019)));
-        Turns("span-backwards", Home("2016-01-01", "2025-06-01", "2", 2018, 2017), Home("2016-01-01", "2025-06-01", "2", 2018, 2018));
-        Turns("home-held-short", Home("2024-06-02", "2025-06-01", "1", 2024, 2025), Home("2024-06-01", "2025-06-01", "1", 2024, 2025));
-        Turns("sold-in-another-year", Home("2016-01-01", "2024-06-01", "0", null, null), Home("2016-01-01", "2025-06-01", "0", null, null));
-        Turns("designation-code", Home("2016-01-01", "2025-06-01", "1", 2016, 2017), Home("2016-01-01", "2025-06-01", "1", 2016, 2024));
-        Turns("designation-code", Home("2016-01-01", "2025-06-01", "2", 2016, 2024), Home("2016-01-01", "2025-06-01", "2", 2016, 2023));
-        Turns("designation-incomplete", Home("2016-01-01", "2025-06-01", "2", 2016, 2020), Home("2016-01-01", "2025-06-01", "1", 2016, 2024));
-        Turns("designated-beyond-lived", Home("2016-01-01", "2025-06-01", "2", 2016, 2021), Home("2016-01-01", "2025-06-01", "2", 2016, 2020));
-        Turns("designation-number", Home("2016-01-01", "2025-06-01", "3", 2016, 2020), Home("2016-01-01", "2025-06-01", "2", 2016, 2020));
-        Turns("designation-number",
+        CanadaCase.Turns("home.homes.designation:missing", new CanadaCase(2025, "ab").Scope("home").Row("home.homes", ("address", "Lane")), Home("2016-01-01", "2025-06-01", "0", null, null));
+        CanadaCase.Turns("no-years-designated", Home("2016-01-01", "2025-06-01", "2", null, null), Home("2016-01-01", "2025-06-01", "2", 2016, 2017));
+        CanadaCase.Turns("designated-outside-ownership", Home("2016-01-01", "2025-06-01", "2", 2015, 2017), Home("2016-01-01", "2025-06-01", "2", 2016, 2017));
+        CanadaCase.Turns("year-designated-twice", Home("2016-01-01", "2025-06-01", "2", 2016, 2018).Row("home.years", ("of", 1), ("from", 2018), ("to", 2019)), Home("2016-01-01", "2025-06-01", "2", 2016, 2018).Row("home.years", ("of", 1), ("from", 2019), ("to", 2019)));
+        CanadaCase.Turns("span-backwards", Home("2016-01-01", "2025-06-01", "2", 2018, 2017), Home("2016-01-01", "2025-06-01", "2", 2018, 2018));
+        CanadaCase.Turns("home-held-short", Home("2024-06-02", "2025-06-01", "1", 2024, 2025), Home("2024-06-01", "2025-06-01", "1", 2024, 2025));
+        CanadaCase.Turns("sold-in-another-year", Home("2016-01-01", "2024-06-01", "0", null, null), Home("2016-01-01", "2025-06-01", "0", null, null));
+        CanadaCase.Turns("designation-code", Home("2016-01-01", "2025-06-01", "1", 2016, 2017), Home("2016-01-01", "2025-06-01", "1", 2016, 2024));
+        CanadaCase.Turns("designation-code", Home("2016-01-01", "2025-06-01", "2", 2016, 2024), Home("2016-01-01", "2025-06-01", "2", 2016, 2023));
+        CanadaCase.Turns("designation-incomplete", Home("2016-01-01", "2025-06-01", "2", 2016, 2020), Home("2016-01-01", "2025-06-01", "1", 2016, 2024));
+        CanadaCase Of2016(int to) => new CanadaCase(2016, "ab").Scope("home")
+            .Row("home.homes", ("address", "Lane"), ("bought", "2008-01-01"), ("sold", "2016-06-01"), ("resident-when-bought", "yes"), ("designation", "2"), ("proceeds", 500_000), ("cost", 400_000))
+            .Row("home.years", ("of", 1), ("from", 2008), ("to", to));
+        CanadaCase.Turns("designation-incomplete", Of2016(2014), Of2016(2015));
+        CanadaCase.Turns("designated-beyond-lived", Home("2016-01-01", "2025-06-01", "2", 2016, 2021), Home("2016-01-01", "2025-06-01", "2", 2016, 2020));
+        CanadaCase.Turns("designation-number", Home("2016-01-01", "2025-06-01", "3", 2016, 2020), Home("2016-01-01", "2025-06-01", "2", 2016, 2020));
+        CanadaCase.Turns("designation-number",
             Home("2016-01-01", "2025-06-01", "2", 2016, 2020).Row("home.homes", ("address", "B"), ("designation", "3")),
             Home("2016-01-01", "2025-06-01", "3", 2016, 2020).Row("home.homes", ("address", "B"), ("designation", "3")));
         var flipped = Home("2024-06-02", "2025-06-01", "1", 2024, 2025).Evaluate();
         Assert.Equal((100_000m, 0m, 100_000m), (flipped.Amount("income.business"), flipped.Amount("income.gains"), flipped.Amount("income.total")));
-        Turns("designation-late", Home("2016-01-01", "2025-06-01", "0", null, null).On(new DateOnly(2026, 5, 1)), Home("2016-01-01", "2025-06-01", "0", null, null).On(new DateOnly(2026, 4, 30)));
+        CanadaCase.Turns("designation-late", Home("2016-01-01", "2025-06-01", "0", null, null).On(new DateOnly(2026, 5, 1)), Home("2016-01-01", "2025-06-01", "0", null, null).On(new DateOnly(2026, 4, 30)));
     }
 
     /// <summary>The extra year is only given to who was resident in the year of purchase; years before 1972 do not count (ITA 40(2)(b), 54).</summary>
@@ -182,16 +180,16 @@ public class CanadaFindingsTests
             return part is { } p ? @case.With("retirement.part", p) : @case;
         }
 
-        Turns("deduction-above-limit", Savings(5_000, 9_000, "part", 5_000.01m), Savings(5_000, 9_000, "part", 5_000));
-        Turns("deduction-above-limit", Savings(5_000, 3_000, "part", 3_000.01m), Savings(5_000, 3_000, "part", 3_000));
-        Turns("over-contributed", Savings(5_000, 7_000.01m), Savings(5_000, 7_000));
+        CanadaCase.Turns("deduction-above-limit", Savings(5_000, 9_000, "part", 5_000.01m), Savings(5_000, 9_000, "part", 5_000));
+        CanadaCase.Turns("deduction-above-limit", Savings(5_000, 3_000, "part", 3_000.01m), Savings(5_000, 3_000, "part", 3_000));
+        CanadaCase.Turns("over-contributed", Savings(5_000, 7_000.01m), Savings(5_000, 7_000));
         Assert.Equal((5_000m, 4_000m), (Savings(5_000, 9_000).Evaluate().Amount("retirement.deduction"), Savings(5_000, 9_000).Evaluate().Amount("retirement.contributions-left")));
         Assert.Equal(0, Savings(5_000, 9_000, "none").Evaluate().Amount("retirement.deduction"));
 
         CanadaCase First(decimal contributed, string opened = "no", decimal unused = 8_000) =>
             Employee().Scope("home-savings").With("retirement.home-opened", opened).With("retirement.home-unused-room", unused).With("retirement.home-contributions", contributed).With("retirement.home-how", "all");
-        Turns("home-over-contributed", First(16_000.01m), First(16_000));
-        Turns("home-over-contributed", First(8_000.01m, "yes"), First(8_000, "yes"));
+        CanadaCase.Turns("home-over-contributed", First(16_000.01m), First(16_000));
+        CanadaCase.Turns("home-over-contributed", First(8_000.01m, "yes"), First(8_000, "yes"));
         Assert.Equal(8_000, First(9_000, "yes").Evaluate().Amount("retirement.home-deduction"));
     }
 
@@ -200,11 +198,11 @@ public class CanadaFindingsTests
     {
         CanadaCase Costs(string certificate, string kind, string commission = "no") => Employee().Scope("work-costs").With("work-costs.certificate", certificate).With("work-costs.commission", commission)
             .With("work-costs.condition", "principal").With("work-costs.area", 10).With("work-costs.home-area", 100).Row("work-costs.costs", ("class", kind), ("amount", 1_000));
-        Turns("no-certificate", Costs("no", "rent"), Costs("yes", "rent"));
-        Turns("mortgage-interest", Costs("yes", "mortgage"), Costs("yes", "heat"));
-        Turns("cost-of-commission-only", Costs("yes", "insurance"), Costs("yes", "insurance", "yes"));
+        CanadaCase.Turns("no-certificate", Costs("no", "rent"), Costs("yes", "rent"));
+        CanadaCase.Turns("mortgage-interest", Costs("yes", "mortgage"), Costs("yes", "heat"));
+        CanadaCase.Turns("cost-of-commission-only", Costs("yes", "insurance"), Costs("yes", "insurance", "yes"));
         Assert.Equal((0m, 100m), (Costs("yes", "tax").Evaluate().Amount("work-costs.deduction"), Costs("yes", "tax", "yes").Evaluate().Amount("work-costs.deduction")));
-        Turns("area-above-home", Costs("yes", "rent").With("work-costs.area", 100.1m), Costs("yes", "rent").With("work-costs.area", 100));
+        CanadaCase.Turns("area-above-home", Costs("yes", "rent").With("work-costs.area", 100.1m), Costs("yes", "rent").With("work-costs.area", 100));
         var little = new CanadaCase(2025, "bc").Exempt(60).Scope("work-costs").With("work-costs.condition", "principal").With("work-costs.area", 10).With("work-costs.home-area", 100).Row("work-costs.costs", ("class", "rent"), ("amount", 1_000)).Evaluate();
         Assert.Equal((60m, 40m), (little.Amount("work-costs.deduction"), little.Amount("work-costs.left")));
         Assert.Contains(little.Findings, f => f.Id == "space-carried");
@@ -228,11 +226,11 @@ public class CanadaFindingsTests
             return chosen is { } amount ? @case.With("tuition.federal-chosen", amount) : @case;
         }
 
-        Turns("federal-transfer-above-most", Student(0, 9_000, 0, 5_000.01m), Student(0, 9_000, 0, 5_000));
-        Turns("federal-transfer-above-most", Student(20_000, 9_000, 0, 2_601), Student(20_000, 9_000, 0, 2_600));
-        Turns("slip-of-another-student", Student(0, 100).Row("tuition.slips", ("institution", "X"), ("fees", 500), ("student", "031017726")), Student(0, 100).Row("tuition.slips", ("institution", "X"), ("fees", 500), ("student", "012345674")));
-        Turns("fees-too-low", Student(0, 100), Student(0, 100.01m));
-        Turns("designation-unsigned", Student(0, 500).With("tuition.designation-signed", "no"), Student(0, 500).With("tuition.designation-signed", "yes"));
+        CanadaCase.Turns("federal-transfer-above-most", Student(0, 9_000, 0, 5_000.01m), Student(0, 9_000, 0, 5_000));
+        CanadaCase.Turns("federal-transfer-above-most", Student(20_000, 9_000, 0, 2_601), Student(20_000, 9_000, 0, 2_600));
+        CanadaCase.Turns("slip-of-another-student", Student(0, 100).Row("tuition.slips", ("institution", "X"), ("fees", 500), ("student", "031017726")), Student(0, 100).Row("tuition.slips", ("institution", "X"), ("fees", 500), ("student", "012345674")));
+        CanadaCase.Turns("fees-too-low", Student(0, 100), Student(0, 100.01m));
+        CanadaCase.Turns("designation-unsigned", Student(0, 500).With("tuition.designation-signed", "no"), Student(0, 500).With("tuition.designation-signed", "yes"));
 
         // Unused amounts of earlier years are used first and never transferred: 20,000 less 16,129 and 1,471 leaves 2,400.
         var earlier = Student(20_000, 4_000, unused: 1_000).Evaluate();
@@ -251,15 +249,15 @@ public class CanadaFindingsTests
     [Fact]
     public void Medical_expenses_and_gifts()
     {
-        Turns("receipt-outside-window", Employee().Receipt(100, "2024-12-31"), Employee().Receipt(100, "2025-01-01"));
-        Turns("receipt-outside-window", Employee().Receipt(100, "2025-09-01").With("medical.window-end", "2025-08-31"), Employee().Receipt(100, "2024-09-01").With("medical.window-end", "2025-08-31"));
-        Turns("window-outside-year", Employee().Receipt(1).With("medical.window-end", "2024-12-31"), Employee().Receipt(1).With("medical.window-end", "2025-01-01"));
-        Turns("medical-below-threshold", Employee().Receipt(2_020), Employee().Receipt(2_021));
-        Turns("medical-on-lower-income", Employee().Receipt(5_000).Spouse(60_000, false), Employee().Receipt(5_000).Spouse(67_500, false));
-        Turns("gifts-above-limit", new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).With("gifts.how", "part").With("gifts.part", 7_500.01m), new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).With("gifts.how", "part").With("gifts.part", 7_500));
-        Turns("gift-expired", Employee().Gift(1).Row("gifts.carried", ("year", 2019), ("amount", 50)), Employee().Gift(1).Row("gifts.carried", ("year", 2020), ("amount", 50)));
-        Turns("gift-of-another-year", Employee(2025).Scope("gifts").Row("gifts.gifts", ("charity", "C"), ("date", "2026-01-01"), ("amount", 5)), Employee(2024).Scope("gifts").Row("gifts.gifts", ("charity", "C"), ("date", "2025-02-28"), ("amount", 5)));
-        Turns("gift-credit-lost", new CanadaCase(2025, "bc").Exempt(18_000).Gift(3_000), new CanadaCase(2025, "bc").Exempt(30_000).Gift(3_000));
+        CanadaCase.Turns("receipt-outside-window", Employee().Receipt(100, "2024-12-31"), Employee().Receipt(100, "2025-01-01"));
+        CanadaCase.Turns("receipt-outside-window", Employee().Receipt(100, "2025-09-01").With("medical.window-end", "2025-08-31"), Employee().Receipt(100, "2024-09-01").With("medical.window-end", "2025-08-31"));
+        CanadaCase.Turns("window-outside-year", Employee().Receipt(1).With("medical.window-end", "2024-12-31"), Employee().Receipt(1).With("medical.window-end", "2025-01-01"));
+        CanadaCase.Turns("medical-below-threshold", Employee().Receipt(2_020), Employee().Receipt(2_021));
+        CanadaCase.Turns("medical-on-lower-income", Employee().Receipt(5_000).Spouse(60_000, false), Employee().Receipt(5_000).Spouse(67_500, false));
+        CanadaCase.Turns("gifts-above-limit", new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).With("gifts.how", "part").With("gifts.part", 7_500.01m), new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).With("gifts.how", "part").With("gifts.part", 7_500));
+        CanadaCase.Turns("gift-expired", Employee().Gift(1).Row("gifts.carried", ("year", 2019), ("amount", 50)), Employee().Gift(1).Row("gifts.carried", ("year", 2020), ("amount", 50)));
+        CanadaCase.Turns("gift-of-another-year", Employee(2025).Scope("gifts").Row("gifts.gifts", ("charity", "C"), ("date", "2026-01-01"), ("amount", 5)), Employee(2024).Scope("gifts").Row("gifts.gifts", ("charity", "C"), ("date", "2025-02-28"), ("amount", 5)));
+        CanadaCase.Turns("gift-credit-lost", new CanadaCase(2025, "bc").Exempt(18_000).Gift(3_000), new CanadaCase(2025, "bc").Exempt(30_000).Gift(3_000));
         var carried = new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).Row("gifts.carried", ("year", 2020), ("amount", 600)).Row("gifts.carried", ("year", 2023), ("amount", 400)).Evaluate();
         Assert.Equal((7_500m, 2_500m), (carried.Amount("gifts.claimed"), carried.Amount("gifts.left-of-year")));
         Assert.Equal((600m, 400m, 0m), (carried.Amount("gifts.carried.used", 0), carried.Amount("gifts.carried.used", 1), carried.Amount("gifts.carried.left", 0)));
@@ -268,18 +266,18 @@ public class CanadaFindingsTests
     [Fact]
     public void Amounts_and_the_balance()
     {
-        Turns("basic-reduced", new CanadaCase(2025, "ab").Exempt(177_882.01m), new CanadaCase(2025, "ab").Exempt(177_882));
-        Turns("foreign-property-report", Employee().Scope("foreign-property").With("scope.foreign-property-reported", "no"), Employee().Scope("foreign-property").With("scope.foreign-property-reported", "yes"));
-        Turns("disability-not-certified", Employee().Scope("disability").With("federal.certificate", "no"), Employee().Scope("disability").With("federal.certificate", "yes"));
-        Turns("capital-losses-above-gains", Employee().Scope("losses").With("income.capital-losses-at-most", 1), Employee().Scope("losses").With("income.capital-losses-at-most", 0));
-        Turns("child-care-on-higher-return", WithCare(40_000), WithCare(70_000));
-        Turns("business-elsewhere", Employee().Business(900).Row("business.businesses", ("description", "B"), ("place", "sk"), ("gross", 1)), Employee().Business(900));
-        Turns("child-care-not-claimed", Young("2009-01-01"), Young("2008-12-31"));
-        Turns("no-account", Employee(2024), Employee(2024).With("payout.account-number", "100208090001"));
-        Turns("not-authorised", Employee().With("declaration.authorised", "no"), Employee().With("declaration.authorised", "yes"));
-        Turns("minimum-tax", new CanadaCase(2025, "ab").Scope("gains").Row("gains.sales", ("description", "Shares"), ("kind", "shares"), ("proceeds", 600_000), ("cost", 0)), new CanadaCase(2025, "ab").Exempt(300_000));
-        Turns("top-up", new CanadaCase(2025, "bc").Exempt(90_000).Receipt(60_000), new CanadaCase(2024, "bc").Exempt(90_000).Receipt(60_000));
-        Turns("instalments-ahead", new CanadaCase(2025, "ab").Exempt(60_000).With("balance.owing-last-year", 3_000.01m), new CanadaCase(2025, "ab").Exempt(60_000).With("balance.owing-last-year", 3_000));
+        CanadaCase.Turns("basic-reduced", new CanadaCase(2025, "ab").Exempt(177_882.01m), new CanadaCase(2025, "ab").Exempt(177_882));
+        CanadaCase.Turns("foreign-property-report", Employee().Scope("foreign-property").With("scope.foreign-property-reported", "no"), Employee().Scope("foreign-property").With("scope.foreign-property-reported", "yes"));
+        CanadaCase.Turns("disability-not-certified", Employee().Scope("disability").With("federal.certificate", "no"), Employee().Scope("disability").With("federal.certificate", "yes"));
+        CanadaCase.Turns("capital-losses-above-gains", Employee().Scope("losses").With("income.capital-losses-at-most", 1), Employee().Scope("losses").With("income.capital-losses-at-most", 0));
+        CanadaCase.Turns("child-care-on-higher-return", WithCare(40_000), WithCare(70_000));
+        CanadaCase.Turns("business-elsewhere", Employee().Business(900).Row("business.businesses", ("description", "B"), ("place", "sk"), ("gross", 1)), Employee().Business(900));
+        CanadaCase.Turns("child-care-not-claimed", Young("2009-01-01"), Young("2008-12-31"));
+        CanadaCase.Turns("no-account", Employee(2024), Employee(2024).With("payout.account-number", "100208090001"));
+        CanadaCase.Turns("not-authorised", Employee().With("declaration.authorised", "no"), Employee().With("declaration.authorised", "yes"));
+        CanadaCase.Turns("minimum-tax", new CanadaCase(2025, "ab").Scope("gains").Row("gains.sales", ("description", "Shares"), ("kind", "shares"), ("proceeds", 600_000), ("cost", 0)), new CanadaCase(2025, "ab").Exempt(300_000));
+        CanadaCase.Turns("top-up", new CanadaCase(2025, "bc").Exempt(90_000).Receipt(60_000), new CanadaCase(2024, "bc").Exempt(90_000).Receipt(60_000));
+        CanadaCase.Turns("instalments-ahead", new CanadaCase(2025, "ab").Exempt(60_000).With("balance.owing-last-year", 3_000.01m), new CanadaCase(2025, "ab").Exempt(60_000).With("balance.owing-last-year", 3_000));
 
         static CanadaCase Young(string born) => Employee().Scope("dependants").Row("family.dependants", ("name", "J"), ("relation", "child"), ("birth-date", born));
         static CanadaCase WithCare(decimal spouse) => Employee().Spouse(spouse, false).Scope("child-care").Row("child-care.children", ("name", "J"), ("birth-date", "2019-01-01"), ("carer", "N"), ("cost", 900));
@@ -343,20 +341,27 @@ public class CanadaFindingsTests
     [Fact]
     public void What_is_entered_twice_and_who_counts()
     {
-        Turns("gift-twice", Employee().Gift(5).Row("gifts.gifts", ("charity", "Charity 0"), ("date", "2025-06-15"), ("amount", 5)), Employee().Gift(5).Gift(5));
-        Turns("instalment-twice", Paid("2025-09-15"), Paid("2025-12-15"));
-        Turns("receipt-twice", Employee().Receipt(5).Row("medical.receipts", ("date", "2025-06-15"), ("what", "Dentist 0"), ("amount", 5)), Employee().Receipt(5).Receipt(5));
-        Turns("tuition-slip-twice", Employee().Tuition(500).Row("tuition.slips", ("institution", "College 0"), ("fees", 500)), Employee().Tuition(500).Tuition(500));
-        Turns("children-on-lower-return", Child(90_000, "2008-01-01"), Child(60_000, "2008-01-01"));
-        Turns("children-not-counted", Child(60_000, "2008-01-01", counts: "no"), Child(90_000, "2008-01-01", counts: "no"));
-        Turns("dependant-too-old", Eligible("2007-12-31"), Eligible("2008-01-01"));
-        Turns("several-eligible", Eligible("2010-01-01").Row("family.dependants", ("name", "L"), ("relation", "child"), ("birth-date", "2011-01-01"), ("net-income", 0), ("eligible-dependant", "yes")), Eligible("2010-01-01"));
+        CanadaCase.Turns("gift-twice", Employee().Gift(5).Row("gifts.gifts", ("charity", "Charity 0"), ("date", "2025-06-15"), ("amount", 5)), Employee().Gift(5).Gift(5));
+        CanadaCase.Turns("instalment-twice", Paid("2025-09-15"), Paid("2025-12-15"));
+        CanadaCase.Turns("receipt-twice", Employee().Receipt(5).Row("medical.receipts", ("date", "2025-06-15"), ("what", "Dentist 0"), ("amount", 5)), Employee().Receipt(5).Receipt(5));
+        CanadaCase.Turns("tuition-slip-twice", Employee().Tuition(500).Row("tuition.slips", ("institution", "College 0"), ("fees", 500)), Employee().Tuition(500).Tuition(500));
+        CanadaCase.Turns("children-on-lower-return", Child(90_000, "2008-01-01"), Child(60_000, "2008-01-01"));
+        CanadaCase.Turns("children-not-counted", Child(60_000, "2008-01-01", counts: "no"), Child(90_000, "2008-01-01", counts: "no"));
+        CanadaCase.Turns("dependant-too-old", Eligible("2007-12-31"), Eligible("2008-01-01"));
+        CanadaCase.Turns("several-eligible", Eligible("2010-01-01").Row("family.dependants", ("name", "L"), ("relation", "child"), ("birth-date", "2011-01-01"), ("net-income", 0), ("eligible-dependant", "yes")), Eligible("2010-01-01"));
         Assert.Equal((16_129 - 500m, 11_073m), (Eligible("2010-01-01").Evaluate().Amount("federal.eligible-dependant"), Eligible("2010-01-01").Evaluate().Amount("bc.eligible-dependant")));
+
+        Assert.Equal(10_772m, Eligible("2010-01-01", 2024).Evaluate().Amount("bc.eligible-dependant"));
+
+        // A dependant who earns more than the base gives nothing, and takes nothing, before tuition either.
+        CanadaCase Student2016(string claimed) => new CanadaCase(2016, "on").Exempt(60_000).With("scope.spouse", "no").Scope("dependants").Tuition(5_000)
+            .Row("family.dependants", ("name", "J"), ("relation", "child"), ("birth-date", "2001-01-01"), ("net-income", 20_000), ("eligible-dependant", claimed));
+        Assert.Equal(Student2016("no").Evaluate().Amount("ontario.before-tuition"), Student2016("yes").Evaluate().Amount("ontario.before-tuition"));
 
         static CanadaCase Paid(string second) => Employee().Scope("instalments").Row("balance.instalments", ("date", "2025-09-15"), ("amount", 9)).Row("balance.instalments", ("date", second), ("amount", 9));
         static CanadaCase Child(decimal spouse, string born, string counts = "yes") => Employee(province: "on").Spouse(spouse, false).Scope("dependants")
             .Row("family.dependants", ("name", "J"), ("relation", "child"), ("birth-date", born), ("net-income", 0), ("counts-here", counts));
-        static CanadaCase Eligible(string born) => Employee().With("scope.spouse", "no").Scope("dependants")
+        static CanadaCase Eligible(string born, int year = 2025) => Employee(year).With("scope.spouse", "no").Scope("dependants")
             .Row("family.dependants", ("name", "J"), ("relation", "child"), ("birth-date", born), ("net-income", 500), ("eligible-dependant", "yes"));
     }
 
@@ -373,6 +378,22 @@ public class CanadaFindingsTests
     [InlineData(2024, 50_000, 5_314.20)]
     [InlineData(2025, 87_816, 0.10)]
     public void The_age_amount_of_Ontario(int year, decimal income, decimal amount) => Assert.Equal(amount, new CanadaCase(year, "on", "1950-01-01").Pension(income, 0, "other").Evaluate().Amount("ontario.age-amount"));
+
+    [Theory]
+    [InlineData(2024, 45_400, 6_099)]
+    [InlineData(2024, 50_000, 5_409)]
+    [InlineData(2025, 87_781, 0.05)]
+    public void The_age_amount_of_Alberta(int year, decimal income, decimal amount) => Assert.Equal(amount, new CanadaCase(year, "ab", "1950-01-01").Pension(income, 0, "other").Evaluate().Amount("alberta.age-amount"));
+
+    /// <summary>Training credit of 2024: half of the fees, at most the balance.</summary>
+    [Theory]
+    [InlineData(1_500, 1_000, 750)]
+    [InlineData(1_500, 500, 500)]
+    public void The_training_credit(decimal fees, decimal balance, decimal credit)
+    {
+        var student = new CanadaCase(2024, "on", "1990-01-01").Exempt(40_000).Tuition(fees).With("tuition.training-balance", balance).With("tuition.training-claimed", "yes").Evaluate();
+        Assert.Equal((credit, credit, fees - credit), (student.Amount("tuition.training"), student.Amount("balance.training"), student.Amount("tuition.federal-current")));
+    }
 
     /// <summary>Tax never falls as income rises, in every province: what one more dollar costs is never below zero (the low-income credit and reductions phase out, they do not jump).</summary>
     [Theory]
@@ -393,7 +414,7 @@ public class CanadaFindingsTests
     [Fact]
     public void In_a_year_without_tables_the_tax_of_the_province_is_entered()
     {
-        Turns("bc-by-hand", new CanadaCase(2023, "bc").Exempt(50_000), new CanadaCase(2023, "bc").Exempt(50_000).With("bc.tax-entered", 2_000));
+        CanadaCase.Turns("bc-by-hand", new CanadaCase(2023, "bc").Exempt(50_000), new CanadaCase(2023, "bc").Exempt(50_000).With("bc.tax-entered", 2_000));
         Assert.DoesNotContain(new CanadaCase(2023, "bc").Exempt(50_000).Evaluate().Findings, f => f.Id is "ontario-by-hand" or "alberta-by-hand");
         Assert.Equal(2_000, new CanadaCase(2023, "bc").Exempt(50_000).With("bc.tax-entered", 2_000).Evaluate().Amount("balance.provincial"));
     }

@@ -106,23 +106,6 @@ public class CanadaLawTests
         ("retirement.limit", 25_360));
 
     [Theory]
-    [InlineData("2026-04-30", null)]
-    [InlineData("2026-05-01", "362.50")]
-    [InlineData("2026-07-30", "580")]
-    [InlineData("2027-04-30", "1,232.50")]
-    [InlineData("2029-04-30", "1,232.50")]
-    public void W11_the_penalty_for_filing_late(string day, string? penalty)
-    {
-        // Taxable income is chosen so that 7,250 is owing: what is owed without tax deducted, less an instalment of the rest.
-        var owed = new CanadaCase(2025, "ab").Exempt(80_000).Evaluate().Balance;
-        var evaluation = new CanadaCase(2025, "ab").Exempt(80_000).Scope("instalments").Row("balance.instalments", ("date", "2025-12-15"), ("amount", owed - 7_250)).On(DateOnly.ParseExact(day, "yyyy-MM-dd")).Evaluate();
-        Assert.Equal(7_250, evaluation.Balance);
-        var late = evaluation.Findings.SingleOrDefault(f => f.Id == "late");
-        Assert.Equal(penalty is null, late is null);
-        Assert.Contains(penalty is null ? "" : $"a penalty of {penalty} is charged", late?.Message ?? "", StringComparison.Ordinal);
-    }
-
-    [Theory]
     [InlineData(2024, 88)]
     [InlineData(2025, 87)]
     public void W12_a_gift_of_400(int year, decimal credit) => Expect(new CanadaCase(year, "ab").Exempt(40_000).Gift(400), ("federal.gift-credit", credit));

@@ -35,17 +35,6 @@ public sealed class FilingTests : IDisposable
         return kenya.Evaluate();
     }
 
-    private static string SchemaFile(string path)
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!Directory.Exists(Path.Combine(folder, "src")))
-        {
-            folder = Path.GetDirectoryName(folder)!;
-        }
-
-        return Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", path);
-    }
-
     private static (int Exit, string Output) Run(string program, params string[] arguments)
     {
         using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
@@ -97,9 +86,9 @@ public sealed class FilingTests : IDisposable
         using var certificate = Certificate();
         var signed = XmlSignature.Sign(Catalogue.Returns.Single(r => r.Id == id).EReturn.Write(evaluation).Content, certificate);
         var file = Write("return.xml", signed);
-        var (exit, output) = Run("xmllint", "--noout", "--schema", SchemaFile($"{path}.xsd"), file);
+        var (exit, output) = Run("xmllint", "--noout", "--schema", Xmllint.SchemaFile($"{path}.xsd"), file);
         Assert.True(exit == 0, output);
-        Assert.Empty(new SchemaCheck(File.ReadAllText(SchemaFile($"{path}.xsd"))).Faults(signed));
+        Assert.Empty(new SchemaCheck(File.ReadAllText(Xmllint.SchemaFile($"{path}.xsd"))).Faults(signed));
 
         var pem = Write("certificate.pem", Encoding.ASCII.GetBytes(certificate.ExportCertificatePem()));
         (exit, output) = Run("xmlsec1", "--verify", "--pubkey-cert-pem", pem, file);
@@ -124,7 +113,7 @@ public sealed class FilingTests : IDisposable
         var kenya = Complete(2025);
         var written = new EmploymentIncomeEReturn().Write(kenya);
         var broken = Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(written.Content).Replace(">n@post.example<", ">no address<"));
-        var fault = Assert.Single(new SchemaCheck(File.ReadAllText(SchemaFile("ke/employment-income/2025.xsd"))).Faults(broken));
+        var fault = Assert.Single(new SchemaCheck(File.ReadAllText(Xmllint.SchemaFile("ke/employment-income/2025.xsd"))).Faults(broken));
         var (place, message) = EReturnFaults.InWords(fault, written, kenya);
         Assert.Equal("taxpayer.email", place!.Line);
         Assert.StartsWith("E-mail: ", message);

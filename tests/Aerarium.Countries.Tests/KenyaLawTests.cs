@@ -285,6 +285,38 @@ public class KenyaLawTests
         }
     }
 
+    /// <summary>
+    /// Each self-assessment payment is charged by its own day, and the penalty for filing late has the tax before such payments as its base (TPA s. 38, 83, 83A): 64,000 as in
+    /// example 9, of which 20,000 are paid on a day and the rest on 12 August. An instalment is a credit and lowers both.
+    /// </summary>
+    [Theory]
+    [InlineData("self-assessment", "2025-04-30", 3_200, 2_200, 1_760)]
+    [InlineData("self-assessment", "2025-05-01", 3_200, 3_200, 1_960)]
+    [InlineData("self-assessment", "2025-07-01", 3_200, 3_200, 2_360)]
+    [InlineData("instalment", "2025-05-01", 2_200, 2_200, 1_760)]
+    public void Charges_follow_each_payment(string kind, string day, decimal filing, decimal payment, decimal interest)
+    {
+        var paid = new KenyaCase(2024).Scope("late", "other-tax-paid").Employer(1_000_000, 0, 0, 0, 0).With("charges.filed-on", "2025-08-12").With("charges.paid-on", "2025-08-12")
+            .Row("balance.payments", ("kind", kind), ("date", day), ("amount", 20_000), ("reference", "R1")).On(new DateOnly(2025, 8, 12));
+        paid.Entries.Rows["employment.employers"][0].Values["tax-deducted"] = (paid.Evaluate().Balance - 44_000).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        var evaluation = paid.Evaluate();
+        Assert.Equal(44_000, evaluation.Balance);
+        Assert.Equal((filing, payment, interest), (evaluation.Amount("charges.late-filing"), evaluation.Amount("charges.late-payment"), evaluation.Amount("charges.interest")));
+        Assert.Equal(filing + payment + interest, evaluation.RunningCharges);
+        Assert.Equal(44_000 + filing + payment + interest, evaluation.Amount("charges.total-with-charges"));
+    }
+
+    /// <summary>More than the tax is never charged, however much was paid late.</summary>
+    [Fact]
+    public void What_was_paid_beyond_the_tax_bears_no_penalty()
+    {
+        var evaluation = new KenyaCase(2024).Scope("late", "other-tax-paid").Employer(1_000_000, 0, 0, 0, 0).Row("balance.payments", ("kind", "self-assessment"), ("date", "2025-05-01"), ("amount", 900_000), ("reference", "R1"))
+            .With("charges.filed-on", "2025-06-01").On(new DateOnly(2025, 6, 1)).Evaluate();
+        Assert.True(evaluation.Balance < 0);
+        Assert.Equal(evaluation.Amount("balance.payable"), evaluation.Amount("balance.paid-late"));
+        Assert.Equal(Math.Round(evaluation.Amount("balance.payable") * 0.05m, 2, MidpointRounding.AwayFromZero), evaluation.Amount("charges.late-payment"));
+    }
+
     /// <summary>The charges that have run until a day are those of filing and paying on that day (TPA s. 38, 83, 83A).</summary>
     [Fact]
     public void Charges_so_far_are_those_of_filing_and_paying_today() => Gen.Select(Gen.Int[0, 4_000_000], Gen.Int[0, 900_000], Gen.Int[-100, 1_500]).Sample(

@@ -72,6 +72,41 @@ public class PhilippinesPaymentTests
         Assert.Equal([("Surcharge", 5_481m), ("Interest", 216m)], Charges(later, 1));
     }
 
+    /// <summary>Where the first part is not paid by its day, all that is left is due at once (NIRC s. 56(A)(2)): 43,850 at 25% and 12% for 30 days.</summary>
+    [Fact]
+    public void A_second_part_falls_due_with_the_first()
+    {
+        var entered = new PhilippinesCase(2025).Employer(720_000, 60_000, 41_000, 76_400).Employer(480_000, 40_000, 26_000, 43_000)
+            .With("balance.two-parts", "yes").With("balance.second-part", 21_925);
+        var unpaid = PaymentAdvice.Of(entered.Evaluate(), [], new DateOnly(2026, 5, 15));
+        Assert.Equal([new DateOnly(2026, 4, 15), new DateOnly(2026, 4, 15)], unpaid.Parts.Select(p => p.Due));
+        Assert.Equal([("Surcharge", 5_481m), ("Interest", 216m)], Charges(unpaid, 1));
+        Assert.Equal(unpaid.Left, unpaid.DueBy);
+        var short1 = PaymentAdvice.Of(entered.Evaluate(), [new PaidAmount(new DateOnly(2026, 4, 15), 21_924)], new DateOnly(2026, 5, 15));
+        Assert.Equal(new DateOnly(2026, 4, 15), short1.Parts[1].Due);
+        var inTime = PaymentAdvice.Of(entered.Evaluate(), [new PaidAmount(new DateOnly(2026, 4, 15), 21_925)], new DateOnly(2026, 5, 15));
+        Assert.Equal((new DateOnly(2026, 10, 15), 0m), (inTime.Parts[1].Due, inTime.Parts[1].Charged));
+
+        // The return itself says so, and charges the whole.
+        var late = entered.Scope("late").With("charges.paid-on", "2026-05-15").On(new DateOnly(2026, 5, 15));
+        Assert.Equal((10_963m, 432m), (late.Evaluate().Amount("charges.surcharge"), late.Evaluate().Amount("charges.interest")));
+        Assert.Equal(10_963 + 432, late.Evaluate().RunningCharges);
+        Assert.Contains(late.Evaluate().Findings, f => f.Id == "second-part-fallen-due");
+        Assert.DoesNotContain(late.On(new DateOnly(2026, 4, 15)).Evaluate().Findings, f => f.Id == "second-part-fallen-due");
+        Assert.Equal((0m, 21_925m), (late.With("charges.paid-on", "2026-04-15").Evaluate().Amount("charges.surcharge"), late.Evaluate().Amount("charges.total-with-charges")));
+    }
+
+    /// <summary>Wilful neglect or a false return: half, for the small ones too (NIRC s. 248(B)); interest stays what it is.</summary>
+    [Theory]
+    [InlineData("micro", 40_000, 1_184)]
+    [InlineData("medium", 40_000, 2_367)]
+    public void Wilful_neglect_has_its_own_surcharge(string size, decimal surcharge, decimal interest)
+    {
+        var entered = Owing(size).With("result.wilful", "yes").With("charges.paid-on", "2025-07-14").On(new DateOnly(2025, 7, 14));
+        Assert.Equal([("Surcharge", surcharge), ("Interest", interest)], Charges(Advice(entered, new DateOnly(2025, 7, 14))));
+        Assert.Equal((surcharge, surcharge), (entered.Evaluate().Amount("charges.surcharge"), entered.Evaluate().Amount("result.surcharge-today")));
+    }
+
     /// <summary>What is paid beyond the tax goes to the charges, and never below zero.</summary>
     [Theory]
     [InlineData(80_000, 9_184)]

@@ -163,6 +163,26 @@ public class WithholdingCreditsTests
     }
 
     /// <summary>EX-C3: an online marketplace withholds 1% of one half.</summary>
+    /// <summary>A row in error counts in no total, and so in no return the list feeds, until it is corrected; the warning says how much waits.</summary>
+    [Theory]
+    [InlineData("payor-tin", "not a number")]
+    [InlineData("code", null)]
+    [InlineData("withheld", 20_000)]
+    [InlineData("total", 0)]
+    [InlineData("month-1", 1)]
+    public void A_row_in_error_counts_nowhere(string column, object? value)
+    {
+        ListCase Two(params (string, object)[] more) => new ListCase().Certificate("WI010", 10_000, 500).Row(
+            "list.rows", [.. new Dictionary<string, object?> { ["payor-tin"] = "600000100-00000", ["payor"] = "Reef", ["code"] = "WI010", ["total"] = 8_000, ["withheld"] = 400 }
+                .Where(c => more.All(m => m.Item1 != c.Key)).Select(c => (c.Key, c.Value!)), .. more.Where(m => m.Item2 is not "")]);
+        var (sound, faulty) = (Two().Evaluate(), Two((column, value ?? "")).Evaluate());
+        Assert.Equal((18_000, 900, 900, 0), (sound.Amount("list.payments"), sound.Amount("list.withheld"), sound.Amount("list.credit"), sound.Amount("list.left-out")));
+        Assert.DoesNotContain(sound.Findings, f => f.Id == "rows-left-out");
+        Assert.Equal((10_000, 500, 500), (faulty.Amount("list.payments"), faulty.Amount("list.withheld"), faulty.Amount("list.credit")));
+        Assert.Equal(column == "withheld" ? 20_000 : 400, faulty.Amount("list.left-out"));
+        Assert.Contains(faulty.Findings, f => f.Id == "rows-left-out");
+    }
+
     [Fact]
     public void A_marketplace_withholds_of_one_half() => Assert.Equal(3_712.50m, new ListCase().Certificate("WI760", 742_500, 3_712.50m).Evaluate().Amount("list.rows.implied"));
 

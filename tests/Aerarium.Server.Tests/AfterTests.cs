@@ -21,20 +21,8 @@ public class AfterTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => _practice.DisposeAsync();
 
-    private async Task<JsonNode> UntilAsync(long id, Func<JsonNode, bool> holds)
-    {
-        for (var tries = 0; ; tries++)
-        {
-            var view = await _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/after/ask");
-            if (holds(view))
-            {
-                return view;
-            }
-
-            Assert.True(tries < 100, $"What was waited for did not come: {view.ToJsonString()}");
-            await Task.Delay(100);
-        }
-    }
+    private Task<JsonNode> UntilAsync(long id, Func<JsonNode, bool> holds) =>
+        Wait.ForAsync(() => _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/after/ask"), holds, "What was waited for did not come.");
 
     private string NumberOf(string pin) => _practice.Authority.All.First(s => s.Pin == pin && s.Acknowledgement is not null).Number;
 

@@ -88,12 +88,14 @@ public sealed class ConsentTests : IAsyncLifetime
         _practice.Consents.Revoke("lantern-reef");
         var zuri = await mosi.ReturnOfAsync("Zuri", 2025);
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{zuri}/sending/send");
-        for (var problem = ""; !problem.Contains("taken back", StringComparison.Ordinal);)
-        {
-            await Task.Delay(50);
-            await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{zuri}/sending/chase");
-            problem = (await mosi.GetAsync($"/api/returns/{zuri}/sending"))["sendings"]![0]!["problem"]?.GetValue<string>() ?? "";
-        }
+        await Wait.ForAsync(
+            async () =>
+            {
+                await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{zuri}/sending/chase");
+                return (await mosi.GetAsync($"/api/returns/{zuri}/sending"))["sendings"]![0]!["problem"]?.GetValue<string>() ?? "";
+            },
+            problem => problem.Contains("taken back", StringComparison.Ordinal),
+            "That the consent was taken back was not told.");
 
         Assert.Null((await KenyaAsync())["consent"]);
         await ConnectAsync();

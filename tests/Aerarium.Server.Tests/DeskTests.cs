@@ -141,7 +141,7 @@ public class DeskTests
         rukia = await practice.SignInAsync(Rukia);
         Assert.Equal(1, (await rukia.GetAsync($"/api/batches/{batch}"))["batch"]!["done"]!.GetValue<long>());
         await rukia.DoAsync(HttpMethod.Post, $"/api/batches/{batch}/go-on");
-        var results = await WaitAsync(rukia, batch);
+        var results = await rukia.BatchAsync(batch);
         Assert.Equal(returns.Count, results["batch"]!["done"]!.GetValue<long>());
         Assert.Equal("noted before the stop", results["done"]![0]!["result"]!.GetValue<string>());
         Assert.Equal(returns.Count - 1, (await rukia.GetAsync("/api/desk?list=all&tag=by%20hand"))["total"]!.GetValue<long>());
@@ -196,21 +196,5 @@ public class DeskTests
     private static IEnumerable<string> Lines(JsonNode lines) => lines.AsArray().Select(l => l!["line"]!.GetValue<string>());
 
     private static async Task<JsonNode> RunAsync(Browser person, object start) =>
-        await WaitAsync(person, (await person.DoAsync(HttpMethod.Post, "/api/batches", start))["id"]!.GetValue<long>());
-
-    private static async Task<JsonNode> WaitAsync(Browser person, long batch)
-    {
-        for (var attempt = 0; attempt < 200; attempt++)
-        {
-            var results = await person.GetAsync($"/api/batches/{batch}");
-            if (results["batch"]!["state"]!.GetValue<string>() == "done")
-            {
-                return results;
-            }
-
-            await Task.Delay(50);
-        }
-
-        throw new InvalidOperationException("The batch did not end.");
-    }
+        await person.BatchAsync((await person.DoAsync(HttpMethod.Post, "/api/batches", start))["id"]!.GetValue<long>());
 }

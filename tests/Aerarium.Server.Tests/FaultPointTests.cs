@@ -66,12 +66,7 @@ public sealed class FaultPointTests : IAsyncLifetime
             "backup" => BackUpAsync(),
             _ => RestoreAsync(database, provoke),
         });
-        for (var tries = 0; !_hit && tries < 200; tries++)
-        {
-            await Task.Delay(50);
-        }
-
-        Assert.True(_hit, $"The work did not come to '{point}'.");
+        await Wait.UntilAsync(() => _hit, $"The work did not come to '{point}'.");
         if (crash)
         {
             await CrashAsync();
@@ -115,12 +110,7 @@ public sealed class FaultPointTests : IAsyncLifetime
         Assert.Null(_practice.Server.Services.GetRequiredService<PracticeDatabase>().Read(ActChain.FirstBroken));
         var backups = Path.Combine(_practice.DataFolder, "backups");
         Assert.All(Backups.All(backups), b => Backups.Verify(Path.Combine(backups, b.Name)));
-        for (var tries = 0; Directory.Exists(backups) && Directory.EnumerateFileSystemEntries(backups).Any(e => Path.GetFileName(e).StartsWith('.')); tries++)
-        {
-            Assert.True(tries < 100, "An unfinished backup was left.");
-            await Task.Delay(20);
-        }
-
+        await Wait.UntilAsync(() => !Directory.Exists(backups) || !Directory.EnumerateFileSystemEntries(backups).Any(e => Path.GetFileName(e).StartsWith('.')), "An unfinished backup was left.");
         await _rukia.SetAsync(edited, Line, "9 afterwards");
     }
 

@@ -175,16 +175,9 @@ public sealed class LiveTests : IAsyncLifetime
 
         public void Forget() => _heard.Clear();
 
-        public async Task HearsAsync(string what)
-        {
-            for (var tries = 0; !_heard.Contains(what); tries++)
-            {
-                Assert.True(tries < 200, $"Nothing was heard of '{what}'.");
-                await Task.Delay(20);
-            }
-        }
+        public Task HearsAsync(string what) => Wait.UntilAsync(() => _heard.Contains(what), $"Nothing was heard of '{what}'.");
 
-        public Task IsCutAsync() => _cut.Task.WaitAsync(TimeSpan.FromSeconds(10));
+        public Task IsCutAsync() => _cut.Task.WaitAsync(TimeSpan.FromMinutes(1));
 
         public ValueTask DisposeAsync() => _connection.DisposeAsync();
     }

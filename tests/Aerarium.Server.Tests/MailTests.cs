@@ -70,11 +70,7 @@ public class MailTests
         var mosi = await ReadyAsync(practice);
         practice.Authority.Faults.LoseNextAnswer = true;
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{List1}/sending/send");
-        for (var tries = 0; !(await SendingAsync(mosi))["silent"]!.GetValue<bool>(); tries++)
-        {
-            Assert.True(tries < 100, "Silence was not noticed.");
-            await Task.Delay(50);
-        }
+        await Wait.UntilAsync(async () => (await SendingAsync(mosi))["silent"]!.GetValue<bool>(), "Silence was not noticed.");
 
         Assert.Equal("sent", await mosi.StageAsync(List1));
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{List1}/sending/chase");
@@ -90,11 +86,7 @@ public class MailTests
         var mosi = await ReadyAsync(practice);
         practice.Authority.Faults.Outage = true;
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{List1}/sending/send");
-        for (var tries = 0; (await SendingAsync(mosi))["problem"] is null; tries++)
-        {
-            Assert.True(tries < 100, "The failure was not told.");
-            await Task.Delay(50);
-        }
+        await Wait.UntilAsync(async () => (await SendingAsync(mosi))["problem"] is not null, "The failure was not told.");
 
         practice.Authority.Faults.Outage = false;
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{List1}/sending/chase");

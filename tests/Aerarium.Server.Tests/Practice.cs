@@ -48,9 +48,13 @@ public sealed class Practice : IAsyncDisposable
 
     public Consents Consents => _standIn!.Services.GetRequiredService<Consents>();
 
-    public Aftermath Aftermath => _standIn!.Services.GetRequiredService<Aftermath>();
+    public Aftermath Aftermath => OfAuthority<Aftermath>();
 
-    public Archive Authority => _standIn!.Services.GetRequiredService<Archive>();
+    public Archive Authority => OfAuthority<Archive>();
+
+    /// <summary>A part of the simulated authority.</summary>
+    public T OfAuthority<T>()
+        where T : notnull => _standIn!.Services.GetRequiredService<T>();
 
     /// <summary>Starts a practice, with more settings of the server when given.</summary>
     public static async Task<Practice> StartAsync(bool demo = true, params string[] more)
@@ -104,11 +108,9 @@ public sealed class Practice : IAsyncDisposable
     private async Task AnsweredAsync()
     {
         await using var database = new SqliteConnection($"Data Source={DatabaseFile};Mode=ReadOnly;Pooling=False");
-        for (var attempt = 0; database.ExecuteScalar<long>("SELECT count(*) FROM sending WHERE state IN ('queued', 'pending')") > 0; attempt++)
-        {
-            Assert.True(attempt < 600, "What the demonstration sends was not answered within a minute.");
-            await Task.Delay(100);
-        }
+        await Wait.UntilAsync(
+            () => database.ExecuteScalar<long>("SELECT count(*) FROM sending WHERE state IN ('queued', 'pending')") == 0,
+            "What the demonstration sends was not answered.");
     }
 
     private void Build(bool demo) => Server = ServerApplication.Build(
@@ -265,36 +267,23 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
     }
 
     /// <summary>Asks for a return until something holds of it: other returns follow once an edit has been answered.</summary>
-    public async Task<JsonNode> UntilAsync(long id, Func<JsonNode, bool> holds)
-    {
-        for (var tries = 0; ; tries++)
-        {
-            var view = await GetAsync($"/api/returns/{id}");
-            if (holds(view))
-            {
-                return view;
-            }
+    public Task<JsonNode> UntilAsync(long id, Func<JsonNode, bool> holds) =>
+        Wait.ForAsync(() => GetAsync($"/api/returns/{id}"), holds, $"Return {id} has not come to what was waited for.");
 
-            Assert.True(tries < 100, $"Return {id} has not come to what was waited for.");
-            await Task.Delay(50);
-        }
-    }
+    /// <summary>The last sending of a return, once a problem is told of it.</summary>
+    public Task<JsonNode> ProblemAsync(long id) =>
+        Wait.ForAsync(async () => (await GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!, s => s["problem"] is not null, "The failure was not told.");
+
+    /// <summary>The results of a batch, once it is done.</summary>
+    public Task<JsonNode> BatchAsync(long id) =>
+        Wait.ForAsync(() => GetAsync($"/api/batches/{id}"), r => r["batch"]!["state"]!.GetValue<string>() != "running", "The batch did not end.");
 
     /// <summary>Verifies everything the practice keeps, as a manager; the checks, once all are made.</summary>
     public async Task<List<JsonNode>> VerifyAsync()
     {
         await DoAsync(HttpMethod.Post, "/api/acts/verification");
-        for (var tries = 0; ; tries++)
-        {
-            var run = (await GetAsync("/api/acts/verification/run"))["run"]!;
-            if (!run["running"]!.GetValue<bool>())
-            {
-                return [.. run["checks"]!.AsArray().Select(c => c!)];
-            }
-
-            Assert.True(tries < 600, "The verification has not ended within a minute.");
-            await Task.Delay(100);
-        }
+        var run = await Wait.ForAsync(async () => (await GetAsync("/api/acts/verification/run"))["run"]!, r => !r["running"]!.GetValue<bool>(), "The verification has not ended.");
+        return [.. run["checks"]!.AsArray().Select(c => c!)];
     }
 
     /// <summary>What such a verification finds wrong, a line each.</summary>
@@ -307,31 +296,12 @@ public sealed class Browser(HttpClient http, CookieContainer cookies)
     }
 
     /// <summary>Waits until the authority has answered everything the demonstration sent.</summary>
-    public async Task WaitForAnswersAsync()
-    {
-        while ((await GetAsync("/api/desk?list=sent"))["total"]!.GetValue<long>() > 0)
-        {
-            await Task.Delay(50);
-        }
-    }
+    public Task WaitForAnswersAsync() =>
+        Wait.UntilAsync(async () => (await GetAsync("/api/desk?list=sent"))["total"]!.GetValue<long>() == 0, "Something sent was not answered.");
 
     public async Task<string> StageAsync(long id) => (await GetAsync($"/api/returns/{id}"))["stage"]!.GetValue<string>();
 
-    public async Task<string> WaitForAsync(long id, params string[] stages)
-    {
-        for (var attempt = 0; attempt < 300; attempt++)
-        {
-            var stage = await StageAsync(id);
-            if (stages.Contains(stage))
-            {
-                return stage;
-            }
-
-            await Task.Delay(50);
-        }
-
-        return $"still {await StageAsync(id)}";
-    }
+    public Task<string> WaitForAsync(long id, params string[] stages) => Wait.ForAsync(() => StageAsync(id), stages.Contains, $"Return {id} has not come to '{string.Join("' or '", stages)}'.");
 
     private async Task RefreshTokenAsync() => Token = (await GetAsync("/api/session"))["token"]!.GetValue<string>();
 }

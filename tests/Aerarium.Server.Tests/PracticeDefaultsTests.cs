@@ -44,13 +44,7 @@ public class PracticeDefaultsTests
         var returns = saved["returns"]!.GetValue<int>();
         Assert.True(returns > 200);
         Assert.Equal(returns, saved["changes"]!.AsArray().Select(c => c!["returnId"]!.GetValue<long>()).Distinct().Count());
-        JsonNode batch;
-        do
-        {
-            await Task.Delay(50);
-            batch = (await tarek.GetAsync($"/api/batches/{saved["batch"]}"))["batch"]!;
-        }
-        while (batch["state"]!.GetValue<string>() == "running");
+        var batch = (await tarek.BatchAsync(saved["batch"]!.GetValue<long>()))["batch"]!;
 
         Assert.Equal((returns, 0), (batch["done"]!.GetValue<int>(), batch["refused"]!.GetValue<int>()));
         Assert.Equal("Noor Abara", await ContactAsync(tarek, saved["changes"]![returns - 1]!["returnId"]!.GetValue<long>()));
@@ -110,13 +104,7 @@ public class PracticeDefaultsTests
 
         var zuri = await mosi.ReturnOfAsync("Zuri", 2025);
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{zuri}/sending/send");
-        JsonNode sending;
-        do
-        {
-            await Task.Delay(50);
-            sending = (await mosi.GetAsync($"/api/returns/{zuri}/sending"))["sendings"]![0]!;
-        }
-        while (sending["problem"] is null);
+        var sending = await mosi.ProblemAsync(zuri);
 
         Assert.Contains("user name and secret", sending["problem"]!.GetValue<string>());
         await tarek.DoAsync(HttpMethod.Put, Path, new { secret = "reef-demo-secret" });

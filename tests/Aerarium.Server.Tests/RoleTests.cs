@@ -66,6 +66,7 @@ public partial class RoleTests
         ["POST /api/clients/check-identifier"] = Preparing,
         ["GET /api/clients/{id}/acts"] = Everybody,
         ["GET /api/clients/{id}/household/{year}"] = Everybody,
+        ["GET /api/clients/{id}/household/{year}/since-last-year"] = Everybody,
         ["POST /api/clients/{id}/household/{year}/claims"] = Preparing,
         ["GET /api/clients/{id}/export.zip"] = Preparing,
         ["GET /api/clients/{id}/deletion"] = Everybody,

@@ -146,14 +146,7 @@ public class SeasonTests : IAsyncLifetime
     {
         var all = (await _rukia.GetAsync("/api/desk?list=all"))["items"]!.AsArray().Select(r => r!["id"]!.GetValue<long>()).ToList();
         var batch = (await _rukia.DoAsync(HttpMethod.Post, "/api/batches", new { act = "export", returns = all }))["id"]!.GetValue<long>();
-        JsonNode results;
-        do
-        {
-            await Task.Delay(50);
-            results = await _rukia.GetAsync($"/api/batches/{batch}");
-        }
-        while (results["batch"]!["state"]!.GetValue<string>() == "running");
-
+        var results = await _rukia.BatchAsync(batch);
         var done = results["done"]!.AsArray().Count;
         Assert.Equal(DemoReturns.Countries.Sum(c => c.Clients.Sum(client => client.Returns.Count(r => r.Stage == DemoStage.Sent))), done);
         Assert.All(results["refused"]!.AsArray(), r => Assert.Contains("no receipt yet", r!["result"]!.GetValue<string>()));
@@ -176,12 +169,7 @@ public class SeasonTests : IAsyncLifetime
 
         await _practice.StartServerAsync();
         _rukia = await _practice.SignInAsync(0);
-        var waited = 0;
-        while ((await DeskItemAsync(esi))["charges"]!.GetValue<string>() == "1" && waited++ < 200)
-        {
-            await Task.Delay(50);
-        }
-
-        Assert.Equal("12181.02", (await DeskItemAsync(esi))["charges"]!.GetValue<string>());
+        var item = await Wait.ForAsync(() => DeskItemAsync(esi), i => i["charges"]!.GetValue<string>() != "1", "The charges were not worked out again.");
+        Assert.Equal("12181.02", item["charges"]!.GetValue<string>());
     }
 }

@@ -116,13 +116,7 @@ public class SendingTests
         await BuildAsync(mosi, id);
         practice.Authority.Faults.Outage = true;
         await SendAsync(mosi, id);
-        System.Text.Json.Nodes.JsonNode sending;
-        for (var tries = 0; (sending = (await mosi.GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!)["problem"] is null; tries++)
-        {
-            Assert.True(tries < 100, "The failure was not told.");
-            await Task.Delay(50);
-        }
-
+        var sending = await mosi.ProblemAsync(id);
         Assert.Equal("queued", sending["state"]!.GetValue<string>());
         Assert.Contains("not available", sending["problem"]!.GetValue<string>());
         practice.Authority.Faults.Outage = false;
@@ -141,13 +135,14 @@ public class SendingTests
         var faults = practice.Authority.Faults;
         (faults.ErrorPercent, faults.LatencyMs, faults.RequestsPerSecond) = (40, 20, 3);
         await SendAsync(mosi, id);
-        for (var tries = 0; tries < 60 && await mosi.StageAsync(id) == "sent"; tries++)
-        {
-            await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/chase");
-            await Task.Delay(300);
-        }
-
-        Assert.Equal("accepted", await mosi.StageAsync(id));
+        await Wait.ForAsync(
+            async () =>
+            {
+                await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/chase");
+                return await mosi.StageAsync(id);
+            },
+            stage => stage == "accepted",
+            "The return was not accepted.");
         Assert.Single(FilingsOf(practice, Zuri));
     }
 
@@ -162,8 +157,7 @@ public class SendingTests
         var id = await mosi.ReturnOfAsync("Zuri", 2025);
         await BuildAsync(mosi, id);
         await SendAsync(mosi, id);
-        await Task.Delay(1_500);
-        var sending = (await mosi.GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!;
+        var sending = await mosi.ProblemAsync(id);
         Assert.Contains("did not sign", sending["problem"]!.GetValue<string>());
         Assert.Null(sending["acknowledgement"]);
         File.Delete(Path.Combine(practice.DataFolder, "authority.cer"));

@@ -255,12 +255,7 @@ public class TieTests
         var open = await rukia.GetAsync($"/api/returns/{Annual}");
         var errors = await Errors();
         await rukia.EditAsync(List4, ("list.rows.withheld", "row-1", "6100"));
-        for (var tries = 0; await Errors() != errors + 1; tries++)
-        {
-            Assert.True(tries < 100, "The desk does not show the error.");
-            await Task.Delay(50);
-        }
-
+        await Wait.UntilAsync(async () => await Errors() == errors + 1, "The Desk does not show the error.");
         var edit = await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{Annual}/entries", new { changes = new object[] { new { kind = "set", line = "declaration.name", value = "Liwayway", seen = 99 } } });
         var findings = edit!["findings"]!;
         Assert.Equal(open["revision"]!.GetValue<long>(), findings["since"]!.GetValue<long>());

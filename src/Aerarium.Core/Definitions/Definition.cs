@@ -145,6 +145,9 @@ public abstract class Definition
     /// <summary>The parts in which what is to pay is paid, in the order of their days; none where nothing is paid.</summary>
     public IReadOnlyList<PaymentPart> PaymentParts { get; private set; } = [];
 
+    /// <summary>Whether everything that is left falls due once a part is not paid by its day.</summary>
+    public virtual bool RestFallsDueWithAPart => false;
+
     /// <summary>What is added to tax paid late, as formulas over the return; none where the law adds nothing or it is not known here.</summary>
     /// <param name="unpaid">The tax that was not paid in time.</param>
     /// <param name="due">Its day.</param>
@@ -181,10 +184,10 @@ public abstract class Definition
     /// <summary>Evaluates a set of entries on a day; what an earlier evaluation read of the same rows is not read again.</summary>
     public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null) => new(this, Compute(entries, today, before), entries);
 
-    /// <summary>The figures alone, for computing the same return many times over.</summary>
-    internal Sheet Compute(Entries.EntrySet entries, DateOnly today, Evaluation? before)
+    /// <summary>The figures alone, for computing the same return many times over; in a sheet that is there already when one is given.</summary>
+    internal Sheet Compute(Entries.EntrySet entries, DateOnly today, Evaluation? before, Sheet? into = null)
     {
-        var sheet = new Sheet(this);
+        var sheet = into ?? new Sheet(this);
         sheet.Load(entries, today, before);
         Evaluator.Run(sheet);
         return sheet;

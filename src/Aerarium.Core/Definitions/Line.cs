@@ -189,6 +189,9 @@ public sealed class Line
     /// <summary>Who reported what the authority holds of it and corrects it, such as the charity; null when it can be typed over.</summary>
     public string? CorrectedWith { get; internal set; }
 
+    /// <summary>Whether a number usually lasts from year to year and is taken over when the next year is opened.</summary>
+    public bool UsuallyLasts { get; internal set; }
+
     /// <summary>Whether what is entered belongs to one year only and is never taken over into another return.</summary>
     public bool OfOneYear
     {

@@ -180,6 +180,13 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>A number that usually lasts from year to year, such as a distance; it is taken over with what is no number, to be looked at again.</summary>
+    public static AmountLine UsuallyLasts(this AmountLine formula)
+    {
+        formula.Line.UsuallyLasts = true;
+        return formula;
+    }
+
     /// <summary>Says that what is entered belongs to one year only.</summary>
     public static T OfOneYear<T>(this T formula)
         where T : ILineFormula

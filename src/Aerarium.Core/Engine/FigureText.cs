@@ -67,6 +67,11 @@ internal static class FigureText
             Record("deadline", deadline.Act, deadline.Day, deadline.SafeDay, deadline.ExtendedBy);
         }
 
+        if (definition.RestFallsDueWithAPart)
+        {
+            Record("rest-falls-due");
+        }
+
         Record("charges", definition.RunningCharges);
         foreach (var part in definition.PaymentParts)
         {

@@ -37,7 +37,7 @@ public sealed record AdvisedPart(string Label, DateOnly Due, decimal Amount, dec
 
 /// <summary>
 /// What is to be paid for a return on a day: its parts, what has been paid of each, and what being late adds. Payments go to the
-/// part with the earliest day first; what is paid after that day, or not yet, is late. What is paid beyond all parts goes to the charges.
+/// part with the earliest day first; what is paid after that day, or not yet, is late. Where the law says so, the other parts fall due with one that was not paid by its day. What is paid beyond all parts goes to the charges.
 /// </summary>
 /// <param name="On">The day on which the rest is paid.</param>
 /// <param name="Parts">The parts, earliest first.</param>
@@ -60,13 +60,20 @@ public sealed record PaymentAdvice(DateOnly On, IReadOnlyList<AdvisedPart> Parts
     /// </param>
     public static PaymentAdvice Of(Evaluation evaluation, IEnumerable<PaidAmount> payments, DateOnly on, AssessedBalance? assessed = null)
     {
-        var money = new Queue<PaidAmount>(payments.OrderBy(p => p.Day));
+        // What is paid on one day is one payment, or charges would be rounded by how it was split.
+        var money = new Queue<PaidAmount>(payments.GroupBy(p => p.Day).OrderBy(d => d.Key).Select(d => new PaidAmount(d.Key, d.Sum(p => p.Amount))));
         var parts = new List<AdvisedPart>();
-        foreach (var (label, due, amount, ofReturn) in AmountsOf(evaluation, assessed))
+        DateOnly? fallen = null;
+        foreach (var (label, itsDay, amount, ofReturn) in AmountsOf(evaluation, assessed))
         {
+            var due = ofReturn && fallen < itsDay ? fallen.Value : itsDay;
             var taken = Take(ref money, amount);
-            var late = taken.Where(p => p.Day > due).Append(new PaidAmount(on, amount - taken.Sum(p => p.Amount))).Where(p => p.Amount > 0 && p.Day > due);
-            parts.Add(new AdvisedPart(label, due, amount, taken.Sum(p => p.Amount), ofReturn ? [.. Charges(evaluation, [.. late], due, first: parts.Count == 0)] : []));
+            var late = taken.Where(p => p.Day > due).Append(new PaidAmount(on, amount - taken.Sum(p => p.Amount))).Where(p => p.Amount > 0 && p.Day > due).ToList();
+            parts.Add(new AdvisedPart(label, due, amount, taken.Sum(p => p.Amount), ofReturn ? [.. Charges(evaluation, late, due, first: parts.Count == 0)] : []));
+            if (evaluation.Definition.RestFallsDueWithAPart && late.Count > 0)
+            {
+                fallen ??= due;
+            }
         }
 
         return new PaymentAdvice(on, parts, money.Sum(p => p.Amount));

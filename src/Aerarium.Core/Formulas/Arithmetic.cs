@@ -427,3 +427,37 @@ public static class Figures
     /// <summary>Canonical text for storage and interchange: no grouping, no trailing zeros, decimal point.</summary>
     public static string Canonical(decimal value) => value.ToString("0.############################", Neutral);
 }
+
+/// <summary>An amount multiplied by itself a whole number of times, such as growth compounded day by day.</summary>
+public sealed class Power(Amount factor, Amount times) : Amount
+{
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [factor, times];
+
+    /// <inheritdoc />
+    public override string Words => $"({factor.Words}) to the power of {times.Words}";
+
+    /// <inheritdoc />
+    public override decimal Evaluate(Sheet sheet) => Raise(factor.Evaluate(sheet), times.Evaluate(sheet));
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) => $"POWER({factor.Spreadsheet(cells)},{times.Spreadsheet(cells)})";
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(Power), nameof(Raise), [], factor.Emit(emitter), times.Emit(emitter));
+
+    /// <summary>The factor multiplied by itself; one for less than one time. Parts of a time are left out.</summary>
+    public static decimal Raise(decimal factor, decimal times)
+    {
+        var (result, square) = (1m, factor);
+        for (var left = (int)Math.Clamp(times, 0, MostTimes); left > 0; left >>= 1)
+        {
+            result *= (left & 1) == 1 ? square : 1m;
+            square *= left > 1 ? square : 1m;
+        }
+
+        return result;
+    }
+
+    private const int MostTimes = 10_000;
+}

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Linq.Expressions;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
@@ -216,7 +217,13 @@ public sealed class SatisfiesIdentifierRule(TextLine text) : Condition
     public override bool Holds(Sheet sheet) => sheet.CodeOf(text.Line) != 0;
 
     /// <inheritdoc />
-    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+    public override string Spreadsheet(ICellNames cells)
+    {
+        var cell = cells.Text(text.Line);
+        return text.Line.Identifier!.Digits is { } lengths
+            ? $"AND(OR({string.Join(",", lengths.Select(n => string.Create(CultureInfo.InvariantCulture, $"LEN({cell})={n}")))}),ISNUMBER(VALUE({cell})))"
+            : throw OnlyInFindings();
+    }
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
@@ -239,7 +246,11 @@ public sealed class BeginAlike(TextLine left, TextLine right, int characters) : 
     public override bool Holds(Sheet sheet) => Alike(sheet.TextOf(left.Line), sheet.TextOf(right.Line), characters);
 
     /// <inheritdoc />
-    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+    public override string Spreadsheet(ICellNames cells)
+    {
+        var (one, other) = (cells.Text(left.Line), cells.Text(right.Line));
+        return string.Create(CultureInfo.InvariantCulture, $"AND(LEN({one})>={characters},LEN({other})>={characters},LEFT({one},{characters})=LEFT({other},{characters}))");
+    }
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
@@ -266,7 +277,8 @@ public sealed class BeginsWith(TextLine text, IReadOnlyList<string> beginnings) 
     public override bool Holds(Sheet sheet) => Begins(sheet.TextOf(text.Line), beginnings);
 
     /// <inheritdoc />
-    public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
+    public override string Spreadsheet(ICellNames cells) =>
+        $"OR({string.Join(",", beginnings.Select(b => string.Create(CultureInfo.InvariantCulture, $"LEFT({cells.Text(text.Line)},{b.Length})=\"{b.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")))})";
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>

@@ -95,6 +95,9 @@ public static class Law
     /// <summary>Calendar year of a date.</summary>
     public static Amount Year(DateFormula date) => new YearOf(date);
 
+    /// <summary>An amount multiplied by itself a whole number of times.</summary>
+    public static Amount ToThePower(Amount factor, Amount times) => new Power(factor, times);
+
     /// <summary>The size of an amount without its sign.</summary>
     public static Amount Size(Amount amount) => new Magnitude(amount);
 }

@@ -15,6 +15,9 @@ public sealed record IdentifierRule(string Name, string Label, string Pattern, s
     /// <summary>How its check digit is reckoned; null where it has none, or none is published.</summary>
     public CheckDigit? CheckDigit { get; init; }
 
+    /// <summary>How many digits it has, where nothing but their number is asked; null for every other rule.</summary>
+    public IReadOnlyList<int>? Digits { get; init; }
+
     /// <summary>Whether a normalised text satisfies the rule; blank does not.</summary>
     public bool Accepts(string? text) => text is not null && _regex.IsMatch(text) && (CheckDigit is null || CheckDigit.Holds(text));
 

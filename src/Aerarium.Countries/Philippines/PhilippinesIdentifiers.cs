@@ -14,6 +14,7 @@ public static class PhilippinesIdentifiers
         "Format from memory (certain); a check digit's rule is not published")
     {
         LeftOff = (9, "00000"),
+        Digits = [12, 14],
     };
 
     /// <summary>Code of the revenue district office.</summary>

@@ -41,6 +41,9 @@ public sealed record AssessmentFact(string Label, string Amount);
 /// <summary>How a country's authority record is read for one return.</summary>
 public interface IAuthorityRecord
 {
+    /// <summary>Papers the authority never holds: they are asked of the client.</summary>
+    IReadOnlyList<string> NeverHeld { get; }
+
     /// <summary>Where the record is found, relative to the authority's published address.</summary>
     string Path(string identifier, int year);
 

@@ -4,7 +4,7 @@ namespace Aerarium.Server.Demo;
 
 /// <summary>
 /// Clients of the demonstration with returns of Canada: a family of four in British Columbia with a student, a retired couple in Ontario, an employee in Alberta who sold a home
-/// that was let for some years, and somebody self-employed.
+/// that was let for some years, and a couple of whom one is self-employed, approved and ready to be sent together.
 /// </summary>
 internal static class DemoCanada
 {
@@ -13,11 +13,13 @@ internal static class DemoCanada
     private const string Fern = "046001111";
     private const string Percival = "046001483";
     private const string Odette = "046001855";
+    private const string Casimir = "046002598";
+    private const string Anselma = "046004073";
 
     private static readonly string[] Questions =
     [
         "dependants", "employment", "pension", "benefits", "investment", "gains", "home", "business", "rental", "other-income", "retirement", "home-savings", "work-costs", "child-care", "carrying", "losses",
-        "disability", "student", "student-transfer", "medical", "gifts", "political", "other-amounts", "instalments", "foreign-property",
+        "first-return", "moved", "authority-interest", "disability", "student", "student-transfer", "medical", "gifts", "political", "other-amounts", "instalments", "foreign-property",
     ];
 
     /// <summary>The country; those fed by others come after them.</summary>
@@ -30,7 +32,13 @@ internal static class DemoCanada
         (client, common) => common with
         {
             Phone = $"604555{client.Pin[5..]}",
-            PostalAddress = client.Group is null ? $"{client.Pin[6..]} Driftglass Road, Kelp Landing" : $"11 Foghorn Terrace, {(client.Group[0] == 'Q' ? "Kelp Landing" : "Maple Sound")}",
+            PostalAddress = client.Group switch
+            {
+                "Quillfeather household" => "11 Foghorn Terrace, Kelp Landing",
+                "Marrowby household" => "11 Foghorn Terrace, Maple Sound",
+                "Threlkeld household" => "598 Driftglass Road, Kelp Landing",
+                _ => $"{client.Pin[6..]} Driftglass Road, Kelp Landing",
+            },
             PayoutBank = "Foghorn Credit Union",
             PayoutAccountNumber = $"10020809{client.Pin[2..]}",
             More = new Dictionary<string, string>
@@ -57,7 +65,10 @@ internal static class DemoCanada
                 new DemoReturn(2025, DemoStage.Filled,
                     [.. Scope("bc", spouse: true, "employment", "gifts"), ("family.claim-spouse", "no"), ("gifts.how", "all"), ("bc.rents", "no"), .. Authorised("Bram Quillfeather")],
                     Slip("Tidepool Nursery School", "bc", 41_250, 2_246.13m, 0, 676.50m, 4_100),
-                    new DemoRow("gifts.gifts", ("charity", "Heron Rescue Society"), ("number", "SIM-C-0101"), ("date", "2025-11-02"), ("amount", "650")))),
+                    new DemoRow("gifts.gifts", ("charity", "Heron Rescue Society"), ("number", "SIM-C-0101"), ("date", "2025-11-02"), ("amount", "650"))),
+                new DemoReturn(2024, DemoStage.Sent,
+                    [.. Scope("bc", spouse: true, "employment"), ("family.claim-spouse", "no"), ("bc.rents", "no"), ("taxpayer.spouse-net-income", "83107"), .. Authorised("Bram Quillfeather", "2025-04-14")],
+                    Slip("Tidepool Nursery School", "bc", 38_900, 2_106.30m, 0, 645.74m, 3_900))),
             new(Ottoline, "Ottoline Quillfeather", "Quillfeather household", "1977-03-30", "bank",
                 new DemoReturn(2025, DemoStage.Filled,
                     [
@@ -68,7 +79,13 @@ internal static class DemoCanada
                     new DemoRow("family.dependants", ("name", "Jory Quillfeather"), ("relation", "child"), ("birth-date", "2016-07-01"), ("lives-here", "yes"), ("net-income", "0")),
                     Receipt("2025-01-20", "child", "Orthodontist, Jory", 1_650), Receipt("2025-03-14", "self", "Dentist", 420), Receipt("2025-06-02", "spouse", "Physiotherapy", 640),
                     Receipt("2025-08-29", "self", "Glasses", 510), Receipt("2025-11-18", "child", "Orthodontist, Jory", 1_090),
-                    new DemoRow("gifts.gifts", ("charity", "Coastal Search and Rescue"), ("number", "SIM-C-0102"), ("date", "2025-12-05"), ("amount", "1200")))),
+                    new DemoRow("gifts.gifts", ("charity", "Coastal Search and Rescue"), ("number", "SIM-C-0102"), ("date", "2025-12-05"), ("amount", "1200"))),
+                new DemoReturn(2024, DemoStage.Sent,
+                    [
+                        .. Scope("bc", spouse: true, "employment", "retirement"), ("family.claim-spouse", "no"), ("bc.rents", "no"), ("taxpayer.spouse-net-income", "38546"), ("retirement.limit-stated", "14100"),
+                        ("retirement.contributions-year", "5000"), ("retirement.how", "all"), .. Authorised("Ottoline Quillfeather", "2025-04-14"),
+                    ],
+                    Slip("Lighthouse Instruments Ltd", "bc", 88_900, 3_867.50m, 188, 1_049.12m, 15_900))),
             // A retired couple: one large pension that half of could go to the other.
             new(Odette, "Odette Marrowby", "Marrowby household", "1952-10-11", "bank",
                 new DemoReturn(2025, DemoStage.Filled,
@@ -86,23 +103,27 @@ internal static class DemoCanada
                 new DemoReturn(2025, DemoStage.Waiting,
                     [.. Scope("ab", spouse: false, "employment", "home"), .. Authorised("Linnea Starling-Voss")],
                     Slip("Ninth Meridian Mapping Ltd", "ab", 88_000, 4_034.10m, 396, 1_077.48m, 26_900),
-                    new DemoRow("home.homes", ("address", "7 Larkspur Close, Foothill Bend"), ("bought", "2015-05-01"), ("sold", "2025-08-15"), ("resident-when-bought", "yes"), ("designation", "2"), ("years-lived", "7"),
+                    new DemoRow("home.homes", ("address", "7 Larkspur Close, Foothill Bend"), ("bought", "2015-05-01"), ("sold", "2025-08-15"), ("resident-when-bought", "yes"), ("designation", "2"),
                         ("years-let", "4"), ("proceeds", "612000"), ("cost", "398000"), ("improvements", "14000"), ("outlays", "25500")),
-                    new DemoRow("home.years", ("of", "row-2"), ("from", "2015"), ("to", "2021"))),
+                    new DemoRow("home.lived", ("of", "row-2"), ("from", "2015"), ("to", "2021")), new DemoRow("home.years", ("of", "row-2"), ("from", "2015"), ("to", "2021"))),
                 new DemoReturn(2024, DemoStage.Sent,
                     [.. Scope("ab", spouse: false, "employment"), .. Authorised("Linnea Starling-Voss", "2025-04-11")],
                     Slip("Ninth Meridian Mapping Ltd", "ab", 84_500, 3_867.50m, 188, 1_049.12m, 18_800))),
-            // Self-employed: due on 15 June, three days late.
-            new("046002598", "Casimir Threlkeld", null, "1990-06-06", "bank",
+            // One of them self-employed: both are due on 15 June, three days late; approved, to be sent together.
+            new(Casimir, "Casimir Threlkeld", "Threlkeld household", "1990-06-06", "bank",
                 new DemoReturn(2025, DemoStage.Approved,
-                    [.. Scope("on", spouse: false, "business", "instalments"), .. Authorised("Casimir Threlkeld")],
+                    [.. Scope("on", spouse: true, "business", "instalments"), ("family.claim-spouse", "no"), ("taxpayer.spouse-net-income", "51577"), .. Authorised("Casimir Threlkeld")],
                     new DemoRow("business.businesses", ("description", "Piano tuning and repair"), ("industry", "811490"), ("place", "on"), ("gross", "91350")),
                     new DemoRow("business.expenses", ("of", "row-1"), ("class", "vehicle"), ("amount", "8120")), new DemoRow("business.expenses", ("of", "row-1"), ("class", "goods"), ("amount", "5980")),
                     new DemoRow("business.expenses", ("of", "row-1"), ("class", "meals"), ("amount", "640")),
                     new DemoRow("balance.instalments", ("date", "2025-09-15"), ("amount", "9000")), new DemoRow("balance.instalments", ("date", "2025-12-15"), ("amount", "9000")))),
+            new(Anselma, "Anselma Threlkeld", "Threlkeld household", "1991-09-17", "bank",
+                new DemoReturn(2025, DemoStage.Approved,
+                    [.. Scope("on", spouse: true, "employment"), ("family.claim-spouse", "no"), ("scope.spouse-in-business", "yes"), .. Authorised("Anselma Threlkeld")],
+                    Slip("Heron Quay Ceramics", "on", 52_000, 2_885.75m, 0, 852.80m, 7_650))),
         ])
     {
-        Relations = [(Ottoline, "spouse", Bram), (Fern, "child", Ottoline), (Fern, "child", Bram), (Percival, "spouse", Odette)],
+        Relations = [(Ottoline, "spouse", Bram), (Fern, "child", Ottoline), (Fern, "child", Bram), (Percival, "spouse", Odette), (Casimir, "spouse", Anselma)],
     };
 
     private static (string, string)[] Scope(string province, bool spouse, params string[] yes) =>

@@ -101,7 +101,7 @@ public sealed class DemoData(
         }
     }
 
-    /// <summary>Clients whose returns feed one another: everybody is there and related before the first return is opened.</summary>
+    /// <summary>Clients whose returns feed one another: everybody is there and related before the first return is opened, and all are filled before the first is handed over.</summary>
     private void AddFamilies(DemoCountry country, Caller preparer, Caller approver)
     {
         var ids = country.Clients.ToDictionary(c => c.Pin, c => AddClient(country, c, preparer));
@@ -112,14 +112,11 @@ public sealed class DemoData(
                 Relations.Add(unit, new RelationRecord { ClientId = ids[pin], Kind = kind, OfId = ids[of] });
             }
         });
-        foreach (var client in country.Clients)
-        {
-            AddReturns(country, client, ids[client.Pin], preparer, approver);
-        }
+        Advance([.. country.Clients.SelectMany(client => AddReturns(country, client, ids[client.Pin], preparer))], preparer, approver);
     }
 
     private void Add(DemoCountry country, DemoClient client, Caller preparer, Caller approver) =>
-        AddReturns(country, client, AddClient(country, client, preparer), preparer, approver);
+        Advance(AddReturns(country, client, AddClient(country, client, preparer), preparer), preparer, approver);
 
     private long AddClient(DemoCountry country, DemoClient client, Caller preparer) => database.Write(unit =>
     {
@@ -129,7 +126,8 @@ public sealed class DemoData(
         return added;
     });
 
-    private void AddReturns(DemoCountry country, DemoClient client, long id, Caller preparer, Caller approver)
+    /// <summary>Opens and fills a client's returns, the oldest first.</summary>
+    private List<(long Id, DemoStage Stage)> AddReturns(DemoCountry country, DemoClient client, long id, Caller preparer)
     {
         var opened = client.Returns.Select(item =>
         {
@@ -138,11 +136,21 @@ public sealed class DemoData(
             registered.VerifyAsync(one, preparer, CancellationToken.None).GetAwaiter().GetResult();
             return (Id: one, Item: item);
         }).ToList();
-        foreach (var (one, item) in Enumerable.Reverse(opened).Where(o => o.Item.Stage != DemoStage.Untouched))
+        var filled = Enumerable.Reverse(opened).Where(o => o.Item.Stage != DemoStage.Untouched).ToList();
+        foreach (var (one, item) in filled)
         {
             workbench.Edit(one, preparer, [.. Changes(item)], Origin.Typed, null);
             ties.Spread(one, preparer);
-            Advance(one, item.Stage, preparer, approver);
+        }
+
+        return [.. filled.Select(o => (o.Id, o.Item.Stage))];
+    }
+
+    private void Advance(List<(long Id, DemoStage Stage)> filled, Caller preparer, Caller approver)
+    {
+        foreach (var (one, stage) in filled)
+        {
+            Advance(one, stage, preparer, approver);
         }
     }
 

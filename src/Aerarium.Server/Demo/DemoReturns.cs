@@ -56,7 +56,7 @@ public static class DemoReturns
     public static readonly IReadOnlyList<DemoCountry> Countries = [DemoKenya.Country, DemoPhilippines.Country, DemoBarbados.Country];
 
     /// <summary>Countries whose clients come with the rest of the season; what the practice keeps for their returns is there from the beginning.</summary>
-    public static readonly IReadOnlyList<DemoCountry> SeasonCountries = [DemoCanada.Country];
+    public static readonly IReadOnlyList<DemoCountry> SeasonCountries = [DemoCanada.Country, DemoGermany.Country];
 
     /// <summary>The declaration of a person.</summary>
     internal static (string, string)[] Declared(string name, string day = "2026-06-15") =>

@@ -43,7 +43,8 @@ public sealed record ConsentInput(string? GivenBy, string? GivenOn);
 /// <param name="Consent">The consent, or null.</param>
 /// <param name="Items">The items.</param>
 /// <param name="LastAssessment">The assessment of the year before, or null.</param>
-public sealed record AuthorityRecordView(ConsentView? Consent, IReadOnlyList<GatheredItem> Items, LastAssessment? LastAssessment);
+/// <param name="NeverHeld">Papers the authority never holds: they are asked of the client.</param>
+public sealed record AuthorityRecordView(ConsentView? Consent, IReadOnlyList<GatheredItem> Items, LastAssessment? LastAssessment, IReadOnlyList<string> NeverHeld);
 
 /// <summary>Which items to take.</summary>
 public sealed record TakeItems(IReadOnlyList<string> Numbers);
@@ -78,17 +79,19 @@ internal static class GatheringEndpoints
         record.MapGet("", async (long id, Workbench workbench, PracticeDatabase database, AuthorityClient authority, CancellationToken cancellation) =>
         {
             var workspace = workbench.Open(id);
+            var neverHeld = Catalogue.TypeOf(workspace.Record.Definition).Record?.NeverHeld ?? [];
             var consent = database.Read(unit => Consents.Find(unit, workspace.Record.ClientId));
             if (consent is null)
             {
-                return new AuthorityRecordView(null, [], null);
+                return new AuthorityRecordView(null, [], null, neverHeld);
             }
 
             var items = await AskAsync(workspace, database, authority, cancellation);
             return new AuthorityRecordView(
                 new ConsentView(consent.GivenOn, consent.GivenBy, consent.NotedBy),
                 Describe(workspace, items, database),
-                await AssessmentAsync(workspace, authority, cancellation));
+                await AssessmentAsync(workspace, authority, cancellation),
+                neverHeld);
         });
         record.MapPost("/take", async (
             long id, TakeItems asked, ClaimsPrincipal user, Workbench workbench, PracticeDatabase database, AuthorityClient authority, CancellationToken cancellation) =>

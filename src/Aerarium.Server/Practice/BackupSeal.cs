@@ -78,14 +78,19 @@ public sealed class BackupSeal(string passphrase, int memoryKiB = PassphraseKey.
         for (uint number = 0; ; number++)
         {
             var length = from.ReadAtLeast(contents, contents.Length, throwOnEndOfStream: false) - TagBytes;
+            if (length < 0)
+            {
+                throw Altered(null);
+            }
+
             var last = length < SegmentBytes;
             try
             {
-                cipher.Decrypt(Nonce(header, number, last), contents.AsSpan(0, Math.Max(0, length)), contents.AsSpan(Math.Max(0, length), TagBytes), segment.AsSpan(0, Math.Max(0, length)), header);
+                cipher.Decrypt(Nonce(header, number, last), contents.AsSpan(0, length), contents.AsSpan(length, TagBytes), segment.AsSpan(0, length), header);
             }
             catch (CryptographicException problem)
             {
-                throw new InvalidDataException("The passphrase is not that of this backup, or the file was altered or cut short.", problem);
+                throw Altered(problem);
             }
 
             into.Write(segment.AsSpan(0, length));
@@ -98,6 +103,8 @@ public sealed class BackupSeal(string passphrase, int memoryKiB = PassphraseKey.
 
     /// <inheritdoc />
     public bool IsSealed(ReadOnlySpan<byte> beginning) => beginning.StartsWith(Mark);
+
+    private static InvalidDataException Altered(Exception? problem) => new("The passphrase is not that of this backup, or the file was altered or cut short.", problem);
 
     /// <summary>The nonce of a segment: the file's own prefix, the segment's number, and whether it is the last.</summary>
     private static byte[] Nonce(byte[] header, uint number, bool last)

@@ -108,7 +108,7 @@ internal static class ReturnEndpoints
         var record = workspace.Record;
         var (client, related, holder, last) = database.Read(unit => (
             Storage.Clients.Find(unit, record.ClientId)!,
-            Relatives.HasFamily(unit, record.ClientId),
+            Relatives.HasFamily(unit, record.ClientId) || Catalogue.TypeOf(record.Definition).SharedClaims is not null,
             People.Find(unit, record.HolderId)!,
             Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)));
         return new ReturnView(

@@ -86,7 +86,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
     }
 
     /// <summary>
-    /// Opens the return of the next year, or of the next quarter, with what lasts from year to year: who, which, whether, since when. Amounts, and what
+    /// Opens the return of the next year, or of the next quarter, with what lasts from year to year: who, which, whether, since when, and numbers that usually last. Other amounts, and what
     /// belongs to one year only, are left.
     /// </summary>
     public long RollForward(long id, Caller caller)
@@ -131,7 +131,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         static TakenLine Told(Line line, EntryRecord entry) => new(line.Key, entry.Row.Length == 0 ? null : entry.Row, line.Label, entry.Value);
     }
 
-    private static bool Lasts(Line line) => !line.IsNumber && !line.OfOneYear && !line.FollowsParticulars;
+    private static bool Lasts(Line line) => (!line.IsNumber || line.UsuallyLasts) && !line.OfOneYear && !line.FollowsParticulars;
 
     private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.PlacesOf(line.Table.Key).ContainsKey(row);
 

@@ -44,6 +44,8 @@ public sealed class IndividualReturnRules : IDocumentRules
     private static readonly string[] Deductions =
         ["EmployerPensionPlan", "Retirement", "FirstHome", "PensionGiven", "Dues", "ChildCare", "Carrying", "SelfContributions", "Enhanced", "WorkCosts"];
 
+    private static readonly string[] Boxes = ["EmploymentBox", "BenefitBox", "InvestmentBox"];
+
     private static readonly string[] Kinds =
     [
         "Employment", "OldAgeSecurity", "PublicPlan", "Pensions", "PensionReceived", "InsuranceBenefits", "Dividends", "Interest", "Rent", "TaxableGains", "RetirementSavings", "FirstHomeSavings",
@@ -82,10 +84,11 @@ public sealed class IndividualReturnRules : IDocumentRules
     private static IEnumerable<(string Path, decimal Expected, string Rule)> Sums(Document document)
     {
         decimal Income(string name) => document.Amount($"Income/{name}");
-        yield return ("Income/Employment", document.Sum("Slips/Employment", "Income") + document.Amount("Slips/OtherEmployment"), "the pay of all slips");
-        yield return ("Income/Pensions", document.Sum("Slips/Pension", "Amount"), "the sum of the pension slips");
+        yield return ("Income/Employment", document.Sum("Slips/Employment", "Income") + document.Sum("Slips/EmploymentBox", "Income") + document.Amount("Slips/OtherEmployment"), "the pay of all slips");
+        yield return ("Income/Pensions", document.Sum("Slips/Pension", "Amount") + document.Sum("Slips/BenefitBox", "Income"), "the sum of the pension slips");
         yield return ("Income/InsuranceBenefits", document.Sum("Slips/InsuranceBenefits", "Total"), "the sum of the benefit slips");
-        yield return ("Income/Interest", document.Sum("Slips/Investment", "Interest") + document.Sum("Slips/InvestmentOfSpouse", "Interest"), "the sum of the interest");
+        yield return ("Income/Interest", document.Sum("Slips/Investment", "Interest") + document.Sum("Slips/InvestmentOfSpouse", "Interest") + document.Sum("Slips/InvestmentBox", "Income") + document.Amount("Slips/AuthorityInterest"),
+            "the sum of the interest");
         yield return ("Income/Rent", document.Sum("Schedules/PropertyLet", "Net"), "the net rent of all properties");
         yield return ("Income/TaxableGains", Cents(Math.Max(0, Income("Gains")) / 2), "half of the gains");
         yield return ("Income/Total", Kinds.Sum(Income), "the sum of the kinds of income");
@@ -104,11 +107,12 @@ public sealed class IndividualReturnRules : IDocumentRules
         yield return ("Balance/Payable", Balance("FederalTax") + Balance("SelfEmployedContributions") + Balance("Repayment") + Balance("ProvincialTax"), "the sum of what is payable");
         yield return ("Balance/Deducted",
             document.Sum("Slips/Employment", "Tax") + document.Amount("Slips/OldAgeSecurityTax") + document.Amount("Slips/PublicPlanTax") + document.Sum("Slips/Pension", "Tax")
-                + document.Sum("Slips/InsuranceBenefits", "Tax") + document.Sum("Slips/OtherIncome", "Tax") - document.Amount("Slips/TaxOnPensionGiven") + document.Amount("Slips/TaxOnPensionReceived"),
+                + document.Sum("Slips/InsuranceBenefits", "Tax") + document.Sum("Slips/OtherIncome", "Tax")
+                + Boxes.Sum(b => document.Sum($"Slips/{b}", "Tax")) - document.Amount("Slips/TaxOnPensionGiven") + document.Amount("Slips/TaxOnPensionReceived"),
             "the tax deducted on all slips");
         yield return ("Balance/Instalments", document.Sum("Instalment", "Amount"), "the sum of the instalments");
         yield return ("Balance/Credits",
-            Balance("Deducted") + Balance("PlanOverpaid") + Balance("PremiumsOverpaid") + Balance("MedicalSupplement") + Balance("TrainingCredit") + Balance("Instalments") + Balance("RentersCredit"),
+            Balance("Deducted") + Balance("PlanOverpaid") + Balance("PremiumsOverpaid") + Balance("MedicalSupplement") + Balance("TrainingCredit") + Balance("WorkersBenefit") + Balance("Instalments") + Balance("RentersCredit"),
             "the sum of what was deducted, refunded and paid");
         var difference = Balance("Payable") - Balance("Credits");
         yield return ("Balance/Balance", Math.Abs(difference) <= 2 ? 0 : difference, "payable less credits, nothing up to 2");

@@ -21,7 +21,14 @@ public class GoldenReturnTests
         "finding second-not-open-spouse", "line deductions.losses.expiring", "line deductions-spouse.losses.expiring", "line deductions-spouse.losses-used",
         "line deductions-spouse.losses.used",
         "finding gift-twice", "finding instalment-twice", "finding receipt-twice", "finding slip-twice", "finding tuition-slip-twice", "finding children-on-lower-return", "finding dependant-too-old",
-        "line bc.reduction", "line ontario.low-income", "line ontario.age-amount",
+        "finding employment-box-twice", "finding benefits-box-twice", "finding investments-box-twice", "finding designation-incomplete",
+        "line bc.reduction", "line ontario.low-income", "line ontario.age-amount", "line alberta.age-amount", "line bc.eligible-dependant", "line balance.training", "line tuition.training",
+        "finding instalments-short", "finding interest-unknown", "line balance.instalment-interest", "line balance.instalment-interest-earned", "line balance.instalment-interest-last-year",
+        "line balance.instalment-interest-least", "line balance.instalment-interest-left", "line balance.instalment-interest-reminders", "line balance.instalment-interest-this-year",
+        "line balance.instalment-penalty", "line balance.owing-year-before", "line balance.repeated", "line balance.self-last-year", "line balance.self-year-before",
+        "de/individual finding late", "de/individual finding late-automatic", "de/individual finding late-discretion", "de/individual finding statement-twice", "de/individual finding statement-twice-spouse", "de/individual finding too-late",
+        "de/individual finding under-lump-sum-spouse", "de/individual line balance.late-month", "de/individual line balance.late-today", "de/individual line balance.months-late", "de/individual line work-costs.ways.disabled",
+        "line result.wilful", "line balance.interest-on-paid", "line balance.paid-late", "line balance.payments.interest", "line balance.payments.late",
     ];
 
     private static readonly string? Writing = Environment.GetEnvironmentVariable("AERARIUM_GOLDEN");
@@ -82,7 +89,7 @@ public class GoldenReturnTests
         var definition = Catalogue.Get(id, year, period);
         var golden = GoldenFile.Read(definition);
         var shown = golden.All(definition).SelectMany(entries => Outcomes.Shown(definition.Evaluate(entries, GoldenFile.Day))).ToHashSet();
-        var missing = definition.Lines.Select(l => $"line {l.Key}").Concat(definition.Findings.Select(f => $"finding {f.Id}")).Where(n => !shown.Contains(n)).Except(MetElsewhere).Order().ToList();
+        var missing = definition.Lines.Select(l => $"line {l.Key}").Concat(definition.Findings.Select(f => $"finding {f.Id}")).Where(n => !shown.Contains(n) && !MetElsewhere.Contains(n) && !MetElsewhere.Contains($"{id} {n}")).Order().ToList();
         Assert.True(missing.Count == 0, string.Join(", ", missing));
     }
 }

@@ -2,7 +2,7 @@
 import { computed, inject } from 'vue'
 import type { Schemas } from '../api/client'
 import type { ReturnStore } from '../return/returnStore'
-import { amount, lineText } from '../shared/format'
+import { amount, lineText, onTheWay } from '../shared/format'
 
 const props = defineProps<{ node: Schemas['DerivationNode'] }>()
 const emit = defineEmits<{ follow: [line: string, row: string | null] }>()
@@ -37,7 +37,7 @@ const heading = computed(() => {
   }
 })
 const line = computed(() => (props.node.line ? store.lineOf(props.node.line) : undefined))
-const shown = computed(() => lineText(line.value, props.node.value))
+const shown = computed(() => onTheWay(lineText(line.value, props.node.value)))
 const operands = computed(() =>
   parts.value.filter(
     (o) => !(props.node.kind === 'greatest' && o.kind === 'constant' && o.value === '0' && !o.decides),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { POINT, amount, day, daysLeft, difference, editable, lineText, writeNumbers } from './format'
+import { POINT, amount, day, daysLeft, difference, editable, lineText, onTheWay, writeNumbers } from './format'
 
 describe('amounts', () => {
   it.each([
@@ -13,6 +13,14 @@ describe('amounts', () => {
     [null, ''],
     ['999999999999.99', '999,999,999,999.99'],
   ])('%s is printed as %s', (value, printed) => expect(amount(value)).toBe(printed))
+
+  it.each([
+    ['13.29241151554311149400531', '13.29241151…'],
+    ['(1,234.123456789)', '(1,234.12345678…)'],
+    ['0,123456789', '0,12345678…'],
+    ['0.12345678', '0.12345678'],
+    ['123,456,789', '123,456,789'],
+  ])('%s worked out on the way is shown as %s', (value, shown) => expect(onTheWay(value)).toBe(shown))
 
   it.each([
     ['1234.5', '1,234.5'],

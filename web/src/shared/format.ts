@@ -36,6 +36,9 @@ export function amount(value: string | null | undefined): string {
   return negative ? `(${text})` : text
 }
 
+/** A figure worked out on the way, such as a quotient, to eight places; that more follow is shown. */
+export const onTheWay = (text: string): string => text.replace(/([.,]\d{8})\d+/, '$1…')
+
 /** An amount as it is edited: grouped, with a minus. */
 export function editable(value: string): string {
   if (value === '') return ''
@@ -66,6 +69,12 @@ export function toCents(value: string): bigint {
 }
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** A month: 2025-08 becomes Aug 2025. */
+export const month = (value: string): string => `${MONTHS[Number(value.slice(5, 7)) - 1]} ${value.slice(0, 4)}`
+
+/** The first of somebody's names, by which a family speaks of one. */
+export const given = (name: string): string => name.split(' ')[0]!
 
 /** A calendar date: 2026-06-30 becomes 30 Jun 2026. */
 export function day(value: string | null | undefined): string {

@@ -66,6 +66,8 @@ public sealed class BenefitsForm : Form
             return new Insurance(total, row.Line("repayable", "Benefits that may have to be repaid", If(rate > 0, regular, 0)), row.Entry("tax", "Tax deducted").From("slip T4E, box 22"));
         }, "ITA 56(1)(a)(iv)", scope.Benefits);
 
+        var boxes = Repeating("boxes", "Boxes of slips that are not above", "box", row => OtherBox.In(row, Key, "Other pensions, line 11500"), "ITA 56", scope.Pension | scope.Benefits).AsGrid();
+
         Section("Benefits without tax", "ITA 56(1)(u), (v); 110(1)(f)", scope.Benefits);
         var compensation = Entry("compensation", "Workers' compensation").From("slip T5007, box 10").Law("line 14400");
         var assistance = Entry("assistance", "Social assistance").From("slip T5007, box 11").Law("line 14500");
@@ -87,12 +89,12 @@ public sealed class BenefitsForm : Form
         Warn("split-possible", eligibleBefore > 0 & SplitGiven.IsBlank() & SplitReceived.Equals(0), $"Pension of {eligibleBefore} can be shared with the spouse and may lower the tax of both: try it in the household, or enter 0.", SplitGiven);
 
         Section("Together", "ITA 56(1)(a)");
-        Pensions = Line("pensions-total", "Other pensions", pensions.Sum(p => p.Amount)).Law("line 11500");
+        Pensions = Line("pensions-total", "Other pensions", pensions.Sum(p => p.Amount) + boxes.Sum(b => b.Income)).Law("line 11500");
         Insured = Line("insured", "Employment insurance benefits", insurance.Sum(i => i.Total)).Law("line 11900");
         Repayable = Line("repayable", "Regular benefits that may have to be repaid", insurance.Sum(i => i.Repaid));
         Exempt = Line("exempt", "Benefits that count as income and are deducted again", compensation + assistance + supplements).Law("ITA 110(1)(f); line 25000");
         Eligible = Line("eligible", "Pension income for the pension amount", AtLeastZero(eligibleBefore - SplitGiven) + If(senior, SplitReceived, receivedQualifying)).Law("ITA 118(3)");
-        Tax = Line("tax", "Tax deducted from pensions and benefits", oldAgeTax + publicPlanTax + pensions.Sum(p => p.Tax) + insurance.Sum(i => i.Tax) - taxGiven + taxReceived).Law("line 43700");
+        Tax = Line("tax", "Tax deducted from pensions and benefits", oldAgeTax + publicPlanTax + pensions.Sum(p => p.Tax) + insurance.Sum(i => i.Tax) + boxes.Sum(b => b.Tax) - taxGiven + taxReceived).Law("line 43700");
     }
 
     private TieSource OfSpouse(string line) => new TiedReturn(IndividualReturn.ReturnId, Relation: "spouse").Line($"{Key}.{line}");

@@ -87,10 +87,12 @@ public sealed class EmploymentForm : Form
             return new Slip(income, tax, plan, second, quebec, quebecSecond, premiums, parental, counted, insured, insuredInQuebec, pensionPlan, adjustment, dues, gifts);
         }, "ITA 5; slip T4");
 
+        var boxes = Repeating("boxes", "Boxes of slips that are not above", "box", row => OtherBox.In(row, Key, "Employment income, line 10400"), "ITA 5, 6", scope.Employment).AsGrid();
+
         Section("All employers", "ITA 5");
         var other = Entry("other", "Other employment income, not on a slip").TakesMoreIncome().Law("line 10400").Hint("tips, for example");
-        Income = Line("income", "Employment income", slips.Sum(s => s.Income) + other).Law("ITA 5; lines 10100 and 10400").Subtotal();
-        Tax = Line("tax", "Tax deducted by employers", slips.Sum(s => s.Tax)).Law("line 43700");
+        Income = Line("income", "Employment income", slips.Sum(s => s.Income) + boxes.Sum(b => b.Income) + other).Law("ITA 5; lines 10100 and 10400").Subtotal();
+        Tax = Line("tax", "Tax deducted by employers", slips.Sum(s => s.Tax) + boxes.Sum(b => b.Tax)).Law("line 43700");
         PensionPlan = Line("pension-plan", "Contributions to employers' pension plans", slips.Sum(s => s.PensionPlan)).Law("ITA 147.2(4); line 20700");
         Adjustment = Line("adjustment", "Pension adjustments", slips.Sum(s => s.Adjustment)).Law("line 20600");
         Dues = Line("dues", "Union dues on slips", slips.Sum(s => s.Dues)).Law("ITA 8(1)(i); line 21200");

@@ -61,11 +61,12 @@ public sealed class FamilyForm : Form
             var income = row.Entry("net-income", "Net income, line 23600").OfOneYear().Hint("zero if there was none");
             var infirm = row.Answer("infirm", "Infirm?").Hint("with a doctor's certificate");
             var eligible = row.Answer("eligible-dependant", "Claimed as eligible dependant?").OfOneYear().When(!scope.Spouse).Hint("one person, by somebody without a spouse");
+            var elsewhere = row.Answer("claimed-elsewhere", "Amounts claimed on another return?").OfOneYear().When(infirm).Hint("by the spouse, for example; compared in the household");
             var caregiver = law.Caregiver is { } most
-                ? row.Line("caregiver", "Caregiver amount", If(infirm & age >= 18, Min(most, AtLeastZero(most + law.CaregiverThreshold! - income)), 0)).Law("ITA 118(1)B(d); line 30450")
+                ? row.Line("caregiver", "Caregiver amount", If(infirm & !elsewhere & age >= 18, Min(most, AtLeastZero(most + law.CaregiverThreshold! - income)), 0)).Law("ITA 118(1)B(d); line 30450")
                 : row.Entry("caregiver", "Caregiver amount, amount allowed").OfOneYear();
             var infirmChild = law.InfirmAddition is { } flat
-                ? row.Line("infirm-child", "Amount for an infirm child", If(infirm & relation.Is("child") & age < 18, flat, 0)).Law("ITA 118(1)B(b.1); line 30500")
+                ? row.Line("infirm-child", "Amount for an infirm child", If(infirm & !elsewhere & relation.Is("child") & age < 18, flat, 0)).Law("ITA 118(1)B(b.1); line 30500")
                 : row.Entry("infirm-child", "Amount for an infirm child, amount allowed").OfOneYear();
             var disability = row.Entry("disability-unused", "Disability amount the person does not use").OfOneYear().Hint("from that person's return; zero income: all of it");
             var counts = row.Answer("counts-here", "Counts for Ontario's reduction on this return?").OfOneYear().When(scope.LivesIn("on") & (age <= 18 | infirm))

@@ -91,11 +91,12 @@ public sealed class FederalForm : Form
         FromSpouse = Entry("from-spouse", "Amounts the spouse does not use").OfOneYear().When(scope.Spouse).Law("ITA 118.8; line 32600").TiedTo(IndividualReturn.OfSpouse("federal.left-for-spouse"));
 
         Section("Medical expenses, student loan", "ITA 118.2, 118.62");
+        var threshold = Line("medical-threshold", "Threshold: the share of net income, at most the amount of the year", Min(Round(law.MedicalShare * net, ToCents), law.MedicalCap)).Law("ITA 118.2(1)C");
         Medical = Line("medical", "Medical expenses above the threshold",
-            AtLeastZero(from.Medical.Claimed - Min(Round(law.MedicalShare * net, ToCents), law.MedicalCap)) + from.Medical.OfRelatives(law, law.MedicalCap)).Law("ITA 118.2(1); line 33200");
+            AtLeastZero(from.Medical.Claimed - threshold) + from.Medical.OfRelatives(law, law.MedicalCap)).Law("ITA 118.2(1); line 33200");
         StudentLoan = Entry("student-loan", "Interest on student loans").OfOneYear().When(scope.OtherAmounts).From("lender's statement").Law("ITA 118.62; line 31900");
         Note("medical-below-threshold", from.Medical.Claimed > 0 & Medical.Equals(0),
-            $"Medical expenses of {from.Medical.Claimed} do not exceed the threshold of {Min(Round(law.MedicalShare * net, ToCents), law.MedicalCap)}: nothing is credited here.", Medical);
+            $"Medical expenses of {from.Medical.Claimed} do not exceed the threshold of {threshold}: nothing is credited here.", Medical);
         Note("medical-on-lower-income", from.Medical.Claimed > 0 & scope.Spouse & taxpayer.SpouseIncome < net,
             $"The spouse has the lower net income, {taxpayer.SpouseIncome} against {net}: medical expenses may give more there, as far as there is tax to reduce. Compare in the household.", Medical);
 

@@ -32,7 +32,6 @@ public sealed class HomeForm : Form
             var code = page.Choice("designation", "Designation", [
                 new("0", "None: the gain is taxed"), new("1", "One home, all years or all but one"), new("2", "One home, some years"), new("3", "Several homes"),
             ]).Required("Choose the designation for the home sold.").Law("ITA 54; form T2091(IND)");
-            var lived = page.Count("years-lived", "Years lived in").Hint("calendar years in which the family lived there at any time");
             page.Count("years-let", "Years let, wholly or in part");
 
             page.Part("The sale", "ITA 40");
@@ -42,17 +41,27 @@ public sealed class HomeForm : Form
             var outlays = page.Entry("outlays", "Costs of selling").From("closing statement");
             var gain = page.Line("gain", "Gain", AtLeastZero(proceeds - cost - improvements - outlays)).Law("ITA 40(1), 40(2)(g)(iii)").Subtotal();
 
+            var lived = page.RowsWithin("lived", "Years lived in", "span of years", row =>
+            {
+                var from = row.CalendarYear("from", "From year").Between(FirstYear, law.Year).Required();
+                var to = row.CalendarYear("to", "to year").Between(FirstYear, law.Year).Required();
+                row.NamedBy(from);
+                row.Error("lived-backwards", to < from & to.IsFilled() & from.IsFilled(), "The last year is before the first; enter the earlier year first.", to);
+                return (From: from, To: to, Years: row.NumberLine("count", "Years", AtLeastZero(to - from + 1)).Unit("years"));
+            }, "ITA 54 \"principal residence\"").AsGrid();
+
             var years = page.RowsWithin("years", "Years designated", "span of years", row =>
             {
                 var from = row.CalendarYear("from", "From year").Between(FirstYear, law.Year).Required();
                 var to = row.CalendarYear("to", "to year").Between(FirstYear, law.Year).Required();
                 row.NamedBy(from);
-                row.Error("span-backwards", to < from & to.IsFilled() & from.IsFilled(), "The span ends before it begins; turn the years round.", to);
+                row.Error("span-backwards", to < from & to.IsFilled() & from.IsFilled(), "The last year is before the first; enter the earlier year first.", to);
                 row.Error("year-designated-twice", row.OverlapsEarlier(from, to), $"A year between {from} and {to} is designated in another row; a family designates one home for each year.", from);
                 return (From: from, To: to, Years: row.NumberLine("count", "Years", AtLeastZero(to - from + 1)).Unit("years"));
             }, "ITA 54 \"principal residence\"").AsGrid();
 
             page.Part("What is exempt and what is taxed", "ITA 40(2)(b)");
+            var inhabited = page.NumberLine("years-lived", "Years lived in", PageScope.Sum(lived, l => l.Years)).Unit("years");
             var owned = page.NumberLine("years-owned", "Years owned", If(sold >= bought, Year(sold) - Max(Year(bought), FirstYear) + 1, 0)).Unit("years");
             var designated = page.NumberLine("years-designated", "Years designated", If(code.Is("0"), 0, PageScope.Sum(years, y => y.Years))).Unit("years");
             var counted = page.NumberLine("years-exempt", "Years exempt, with the extra year of a resident", If(designated > 0, designated + If(resident, 1, 0), 0)).Unit("years").Law("ITA 40(2)(b)");
@@ -74,7 +83,7 @@ public sealed class HomeForm : Form
             page.Error("designated-outside-ownership", years.Any(y => y.From < Year(bought) & years.OfPage!.IsThisRow()) | years.Any(y => y.To > Year(sold) & years.OfPage!.IsThisRow()),
                 $"A designated year lies outside the time of ownership, {bought} to {sold}.", designated);
             page.Error("no-years-designated", !code.Is("0") & code.IsFilled() & designated.Equals(0), "Add the years for which the home is designated, or choose that there is no designation.", code);
-            page.Warn("designated-beyond-lived", lived.IsFilled() & designated > lived, $"{designated} years are designated and the family lived there in {lived}; a designated year needs that somebody of the family lived there.", designated);
+            page.Warn("designated-beyond-lived", inhabited > 0 & designated > inhabited, $"{designated} years are designated and the family lived there in {inhabited}; a designated year needs that somebody of the family lived there.", designated);
             if (flipped is not null)
             {
                 page.Warn("home-held-short", flipped, $"The home was held for less than {law.FlippingDays!} days: the gain of {gain} is business income and no part of it is exempt, unless the law names the reason.", gain);

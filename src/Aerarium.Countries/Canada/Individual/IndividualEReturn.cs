@@ -41,9 +41,9 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Line("PostalCode", "taxpayer.postal-code");
             x.Line("Email", "taxpayer.email");
             x.Line("Telephone", "taxpayer.phone");
-            x.Line("Citizen", "taxpayer.citizen");
-            x.Line("ElectionsList", "taxpayer.elections-list");
-            x.Line("NoticesOnline", "taxpayer.notices-online");
+            x.Line("Citizen", "scope.citizen");
+            x.Line("ElectionsList", "scope.elections-list");
+            x.Line("NoticesOnline", "scope.notices-online");
         });
         x.GroupWhen(evaluation.Value(definition.LineOf("scope.spouse")) == "yes", "Spouse", () =>
         {
@@ -96,6 +96,7 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Amount("PremiumsOverpaid", "balance.premiums-overpaid");
             x.AmountIfThere("MedicalSupplement", "balance.medical-supplement");
             x.AmountIfThere("TrainingCredit", "balance.training");
+            x.AmountIfThere("WorkersBenefit", "balance.workers-benefit");
             x.Amount("Instalments", "balance.instalments-paid");
             x.Amount("RentersCredit", "balance.renters");
             x.Amount("Credits", "balance.credits");
@@ -137,6 +138,7 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Amount("Dues", "dues");
             x.Amount("Gifts", "gifts");
         });
+        Boxes("EmploymentBox", "employment.boxes");
         x.Amount("OtherEmployment", "employment.other");
         x.Amount("OldAgeSecurity", "benefits.old-age");
         x.Amount("OldAgeSecurityTax", "benefits.old-age-tax");
@@ -156,6 +158,7 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Line("RepaymentRate", "rate");
             x.Amount("Tax", "tax");
         });
+        Boxes("BenefitBox", "benefits.boxes");
         x.Amount("PensionGiven", "benefits.split-given");
         x.Amount("PensionReceived", "benefits.split-received");
         x.Amount("TaxOnPensionGiven", "benefits.split-tax-given");
@@ -175,6 +178,8 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Amount("EligibleDividends", "eligible");
             x.Amount("OtherDividends", "other");
         });
+        Boxes("InvestmentBox", "investments.boxes");
+        x.Amount("AuthorityInterest", "investments.authority-interest");
         x.Rows("OtherIncome", "other.items", () =>
         {
             x.Line("Kind", "kind");
@@ -188,6 +193,14 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Amount("Fees", "counts");
             x.Line("MonthsPart", "months-part");
             x.Line("MonthsFull", "months-full");
+        });
+
+        void Boxes(string element, string table) => x.Rows(element, table, () =>
+        {
+            x.Line("Payer", "payer");
+            x.Line("Box", "box");
+            x.Amount("Income", "income");
+            x.Amount("Tax", "tax");
         });
     }
 

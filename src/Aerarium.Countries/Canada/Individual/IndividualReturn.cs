@@ -1,5 +1,7 @@
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries.Canada.Parameters;
+using static Aerarium.Core.Formulas.Law;
 
 namespace Aerarium.Countries.Canada.Individual;
 
@@ -16,6 +18,7 @@ public sealed class IndividualReturn : Definition
     public static readonly IReadOnlyList<int> Years = [2016, 2023, 2024, 2025];
 
     private readonly int _year;
+    private readonly BalanceForm _balance;
 
     /// <summary>The definition for a tax year.</summary>
     /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
@@ -40,7 +43,7 @@ public sealed class IndividualReturn : Definition
         var contributions = new ContributionsForm(this, contributionLaw, scope, taxpayer, employment, business.Profit);
         var retirement = new RetirementForm(this, law, scope);
         var workCosts = new WorkCostsForm(this, law, scope, employment);
-        var childCare = new ChildCareForm(this, law, scope, employment.Income + Core.Formulas.Law.AtLeastZero(business.Profit));
+        var childCare = new ChildCareForm(this, law, scope, employment.Income + AtLeastZero(business.Profit));
         var income = new IncomeForm(this, law, scope, taxpayer,
             new IncomePages(employment, benefits, investments, gains, home, business, rental, other), new DeductionPages(contributions, retirement, workCosts, childCare), family.YoungChildren);
         var tuition = new TuitionForm(this, law, ontarioLaw, bcLaw, scope, taxpayer, family);
@@ -55,6 +58,8 @@ public sealed class IndividualReturn : Definition
         _ = new DeclarationForm(this);
         Deadlines = [law.Payment with { ExtendedBy = scope.PaymentDay.Line }, law.Filing with { ExtendedBy = scope.FilingDay.Line }];
         PaidIn(new PaymentPart("Balance of the year", balance.Balance, law.Payment));
+        _balance = balance;
+        ChargesRunOn(balance.Running);
         Seal(
             new KeyFigure("Income", income.Total.Line, ""),
             new KeyFigure("Net income", income.Net.Line, ">"),
@@ -85,19 +90,24 @@ public sealed class IndividualReturn : Definition
             ? ["the tax of the provinces for 2016, ceilings and rates of pension plan and insurance, age, disability and caregiver amounts, thresholds of repayments: they are entered; Ontario's tuition is computed"]
             : Array.Empty<string>(),
         .. _year == 2023 ? ["the tax of the provinces for 2023: it is entered"] : Array.Empty<string>(),
-        "the workers benefit, credits for training of the provinces, senior and fertility credits, trillium and rent benefits that are paid by the month",
+        "Alberta's workers benefit, the second earner's exemption and the supplement for disability: they are entered as worked out",
+        "credits for training of the provinces, senior and fertility credits, trillium and rent benefits that are paid by the month",
         "the minimum tax (told when it may apply), split-income tax, the lifetime capital gains exemption",
         "foreign tax credits, moving expenses, support paid, business investment losses, repayments of the home buyers' plan",
         "depreciation of a business or a property let, and the home office of a business: enter them as an expense, as worked out",
         "caregiver amounts and child disability supplements of the provinces; the spouse's caregiver top-up",
         "business income earned in several provinces; contributions to both pension plans in one year; work in Quebec and elsewhere in one year",
         "spouses who live in different provinces on 31 December: amounts transferred between them are worked out by hand",
-        "interest on late payment and on instalments: told, not added",
+        _year < 2024 ? "interest on instalments, and late interest before 2024: the rates are not held" : "late interest after 30 June 2026: the rates are not held",
+        "penalties for false statements and for income left out",
         "part-year residents, non-residents, residents of other provinces, bankrupts",
     ];
 
     /// <inheritdoc />
     public override IReadOnlyList<Deadline> Deadlines { get; }
+
+    /// <inheritdoc />
+    public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) => _balance.LateChargesOn(unpaid, paid);
 
     /// <summary>A line of the spouse's return of the same year.</summary>
     internal static TieSource OfSpouse(string line) => new TiedReturn(ReturnId, Relation: "spouse").Line(line);

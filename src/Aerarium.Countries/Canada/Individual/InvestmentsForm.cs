@@ -19,12 +19,15 @@ public sealed class InvestmentsForm : Form
     /// <summary>Capital gains dividends.</summary>
     public readonly AmountLine Gains;
 
+    /// <summary>Tax deducted, by boxes that are not on the page.</summary>
+    public readonly AmountLine Tax;
+
     /// <summary>By how much dividends are grossed up.</summary>
     public readonly AmountLine GrossUp;
 
     /// <summary>Declares the form.</summary>
     public InvestmentsForm(Definition definition, FederalLaw law, ScopeForm scope)
-        : base(definition, "investments", "Investments", "Slips T5 and T3, box by box; amounts below 50 without a slip count too.", scope.Investment | scope.Spouse)
+        : base(definition, "investments", "Investments", "Slips T5 and T3, box by box; amounts below 50 without a slip count too.", scope.Investment | scope.Spouse | scope.AuthorityInterest)
     {
         var slips = Repeating("slips", "Slips T5 and T3, Statement of Investment Income", "slip T5 or T3", row =>
         {
@@ -64,14 +67,21 @@ public sealed class InvestmentsForm : Form
             "account-of-spouse",
             [new TiedColumn("payer", "account-of-spouse"), new TiedColumn("interest", "spouse-interest"), new TiedColumn("eligible", "spouse-eligible"), new TiedColumn("other", "spouse-other")]));
 
+        var boxes = Repeating("boxes", "Boxes of slips that are not above", "box", row => OtherBox.In(row, Key, "Interest and other investment income, line 12100"), "ITA 12(1)", scope.Investment).AsGrid();
+
+        Section("From the authority", "ITA 12(1)(c)", scope.AuthorityInterest);
+        var ofAuthority = Entry("authority-interest", "Interest the authority paid on refunds").OfOneYear().From("notice of assessment").Law("line 12100").Hint("it is income of the year it is paid in");
+
         Section("All investments", "ITA 12(1), 82(1)");
-        Interest = Line("interest", "Interest and other investment income", slips.Sum(s => s.Interest) + joint.Sum(j => j.Interest)).Law("line 12100").Subtotal();
+        Interest = Line("interest", "Interest and other investment income", slips.Sum(s => s.Interest) + joint.Sum(j => j.Interest) + boxes.Sum(b => b.Income) + ofAuthority).Law("line 12100").Subtotal();
         var eligibleActual = Line("eligible-actual", "Eligible dividends received", slips.Sum(s => s.Eligible) + joint.Sum(j => j.Eligible));
         var otherActual = Line("other-actual", "Other dividends received", slips.Sum(s => s.Other) + joint.Sum(j => j.Other));
         EligibleDividends = Line("eligible", "Eligible dividends, taxable amount", eligibleActual * (1 + (Amount)law.EligibleGrossUp), ToCents).Law("ITA 82(1)");
         OtherDividends = Line("other", "Other dividends, taxable amount", otherActual * (1 + (Amount)law.OtherGrossUp), ToCents).Law("ITA 82(1); line 12010");
         GrossUp = Line("gross-up", "of which gross-up", EligibleDividends + OtherDividends - eligibleActual - otherActual);
         Gains = Line("gains", "Capital gains dividends", slips.Sum(s => s.Gains) + joint.Sum(j => j.Gains)).Law("Schedule 3");
+
+        Tax = Line("tax", "Tax deducted", boxes.Sum(b => b.Tax)).Law("line 43700");
 
         Error("no-investment", scope.Investment & slips.RowCount.Equals(0), "Add each slip T5 or T3, or answer in Scope that there was none.", scope.Investment);
     }

@@ -30,7 +30,7 @@ public sealed class ScopeForm : Form
     public readonly AnswerLine Disability, Student, StudentTransfer, Medical, Gifts, Political, OtherAmounts;
 
     /// <summary>Other answers.</summary>
-    public readonly AnswerLine Instalments, ForeignProperty;
+    public readonly AnswerLine Instalments, ForeignProperty, AuthorityInterest;
 
     /// <summary>Day of death in the year; blank for the living.</summary>
     public readonly DateLine DiedOn;
@@ -52,6 +52,11 @@ public sealed class ScopeForm : Form
         Section("The person and the year", "ITA 2, 150, 250");
         Province = Choice("province", $"Province of residence on 31 December {year}", Provinces).Required().FollowsClient("province");
         var resident = Answer("resident", $"Resident in Canada for the whole of {year}?").UsuallyYes().Required();
+        Date("came-or-left", "Day of arrival in Canada, or of leaving it").OfOneYear().When(!resident & resident.IsFilled());
+        var first = Answer("first-return", "First return in Canada?").OfOneYear().Required();
+        var moved = Answer("moved", $"Moved from another province in {year}?").OfOneYear().Required();
+        var movedFrom = Choice("moved-from", "Province left", EmploymentForm.Places).OfOneYear().When(moved).RequiredWhen(moved);
+        Date("moved-on", "Day of the move").OfOneYear().When(moved).RequiredWhen(moved);
         Spouse = Answer("spouse", $"Married or living common-law on 31 December {year}?").Required();
         Dependants = Answer("dependants", "Children, or other relatives supported?").Required();
 
@@ -87,6 +92,8 @@ public sealed class ScopeForm : Form
         Instalments = Answer("instalments", "Tax paid by instalments?").Required();
         ForeignProperty = Answer("foreign-property", $"Foreign property that cost more than {law.ForeignPropertyLimit.ValueInWords}?").Required().Hint("in all, at any time of the year");
 
+        AuthorityInterest = Answer("authority-interest", "Interest received from the authority?").Required().Hint("on a refund, by the notice of assessment");
+
         var reported = Answer("foreign-property-reported", "Form T1135 prepared?").OfOneYear().When(ForeignProperty).RequiredWhen(ForeignProperty).Hint("filed apart from this return, by the same day");
 
         Section("Particular circumstances", "ITA 150(1)");
@@ -99,9 +106,17 @@ public sealed class ScopeForm : Form
         FilingDay = Line("filing-day", "Return to be filed by", If(diedLate, Later(DiedOn.AddMonths(6), If(Business, law.FilingInBusiness, DiedOn.AddMonths(6))), ordinary)).Law("ITA 150(1)(b), (d)");
         PaymentDay = Line("payment-day", "Balance to be paid by", If(diedLate, DiedOn.AddMonths(6), law.Payment.Day)).Law("ITA 156.1(4), 248(1)");
 
+        Section("Elections list and notices");
+        var citizen = Answer("citizen", "Canadian citizen?").FollowsClient("citizen");
+        Answer("elections-list", "Give name, address and date of birth to the list of electors?").When(citizen).OfOneYear();
+        Answer("notices-online", "Notices by e-mail?").Hint("then no paper comes");
+
         Error("not-resident", resident.IsFilled() & !resident, "Somebody who came to or left Canada in the year, or does not live here, files another return, which is not covered here.", resident);
         Error("died-in-another-year", DiedOn.IsFilled() & (DiedOn < new DateOnly(year, 1, 1) | DiedOn > new DateOnly(year, 12, 31)), $"The final return is that of the year of death; {DiedOn} does not lie in {year}.", DiedOn);
         Error("foreign-property-report", reported.IsFilled() & !reported, $"Foreign property that cost more than {law.ForeignPropertyLimit} must be reported on form T1135, which is filed apart from this return: prepare it, and say so here.", reported);
+        Error("moved-within-province", moved & Provinces.Select(p => movedFrom.Is(p.Code) & Province.Is(p.Code)).Aggregate((one, other) => one | other), "The province left is that of 31 December; correct one of them, or answer that there was no move.", movedFrom, Province);
+        Note("moved", moved, "The province of 31 December taxes the whole year; moving expenses are not covered here.", moved);
+        Note("first-return", first, "There is no notice of last year: no access code, and no unused room, tuition or losses, unless the client files older years too.", first);
         if (year == 2024)
         {
             Note("gains-relief", Gains | Home, "For 2024, those who report capital gains pay no late penalty and no interest before 2 June 2025.", Gains);

@@ -7,8 +7,7 @@ public static class Slips
 {
     /// <summary>The record.</summary>
     public static readonly PublishedRecord Record = new(
-        "The notice carries the retirement savings limit, unused tuition federal and provincial, losses by year, the training credit limit and instalments (ITA 111, 118.61, 122.91, 146). "
-            + "The authority never holds receipts for gifts, medical expenses, child care, work space, moving or professional dues: ask the client for them.",
+        "The notice carries the retirement savings limit, unused tuition federal and provincial, losses by year, the training credit limit and instalments (ITA 111, 118.61, 122.91, 146).",
         new StatementKind("t4", "Slip T4", "employment.slips", "payer", "payer", "account", "sin",
             [
                 new("income", "income"), new("tax", "tax"), new("place", "place"), new("plan", "plan"), new("second", "second"), new("quebec", "quebec"), new("quebecSecond", "quebec-second"), new("premiums", "premiums"),
@@ -19,5 +18,12 @@ public static class Slips
         new StatementKind("t5", "Slip T5 or T3", "investments.slips", "payer", "payer", null, "sin", [new("interest", "interest"), new("eligible", "eligible"), new("other", "other"), new("gains", "gains")]),
         new StatementKind("t4rsp", "Slip T4RSP or T4FHSA", "other.items", "payer", "payer", null, "sin", [new("kind", "kind"), new("amount", "amount"), new("tax", "tax")]),
         new StatementKind("t2202", "Slip T2202", "tuition.slips", "institution", "institution", null, "sin",
-            [new("student", "student"), new("fees", "fees"), new("monthsPart", "months-part"), new("monthsFull", "months-full")]));
+            [new("student", "student"), new("fees", "fees"), new("monthsPart", "months-part"), new("monthsFull", "months-full")]))
+    {
+        NeverHeld =
+        [
+            "receipts for gifts", "medical receipts", "child care receipts", "bills of the home for a work space, and the employer's form T2200", "receipts for dues and professional fees",
+            "carrying charges of investments", "cost of securities and property sold", "books of a business or a property let", "lender's statement on student loans",
+        ],
+    };
 }

@@ -53,11 +53,6 @@ public sealed class TaxpayerForm : Form
         SpouseIncome = Entry("spouse-net-income", "Spouse's net income, line 23600").OfOneYear().Required("Enter the spouse's net income; zero if there was none.").TiedTo(OfSpouse("income.net-income"))
             .From("spouse's return, line 23600");
 
-        Section("Elections list and notices");
-        var citizen = Answer("citizen", "Canadian citizen?").FollowsClient("citizen");
-        Answer("elections-list", "Give name, address and date of birth to the list of electors?").When(citizen).OfOneYear();
-        Answer("notices-online", "Notices by e-mail?").Hint("then no paper comes");
-
         Section("Return");
         this.KindOfReturn();
         Identifier("access-code", "Access code of last year's notice", CanadaIdentifiers.AccessCode).From("last year's notice, right side").OfOneYear().Hint("optional");

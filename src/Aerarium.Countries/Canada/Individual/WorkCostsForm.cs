@@ -45,6 +45,15 @@ public sealed class WorkCostsForm : Form
             return new Cost(row.Line("counts", "Counts", If(kind.Is("mortgage") | (ofCommission & !commission), 0, amount)));
         }, "ITA 8(13); guidance").AsGrid();
 
+        var papers = Repeating("papers", "Supporting papers", "paper", row =>
+        {
+            var paper = row.Text("paper", "Paper").Required().Hint("certificate T2200, lease, bills, floor plan");
+            row.NamedBy(paper);
+            var kept = row.Answer("kept", "On file?").Required();
+            row.Warn("paper-missing", kept.IsFilled() & !kept, $"Not on file: {paper}. Ask the client for it; the authority may ask for six years.", paper);
+            return kept;
+        }, "ITA 230(4); guidance").AsGrid();
+
         Section("What is deducted", "ITA 8(1), 8(13)", name: "deducted");
         var all = Line("costs-total", "Costs that count", costs.Sum(c => c.Counts));
         var carried = Entry("carried", "Work space costs carried from last year").OfOneYear().TiedTo(new TiedReturn(IndividualReturn.ReturnId, 1).Line($"{Key}.left"));
@@ -58,6 +67,7 @@ public sealed class WorkCostsForm : Form
 
         Error("no-certificate", Deduction > 0 & certificate.IsFilled() & !certificate, "Employment expenses need the employer's certificate T2200: ask for it, or leave the expenses out.", certificate);
         Error("area-above-home", area > home, $"The work space of {area} is larger than the home of {home}; check both.", area);
+        Note("no-papers", Deduction > 0 & papers.RowCount.Equals(0), "Name the papers the expenses rest on, and attach them to their lines: certificate T2200, bills, how the area was measured.", Deduction);
         Note("space-carried", deducted < space + carried, $"{space + carried - deducted} of the work space costs is above the employment income left and is carried to next year, to the same employment.", Deduction);
         Note("no-condition", condition.Is("none") & all > 0, "Without one of the two conditions no work space is deducted.", condition);
         if (law.Year > 2022)

@@ -269,6 +269,32 @@ public sealed class FederalLaw(int year) : LawInForce(year)
     /// <summary>By how much of the income above the threshold the supplement shrinks.</summary>
     public Parameter SupplementTaper => InForce(Percent("supplement-taper", "taper of the supplement", "ITA 122.51").From(2016, 5, Likely));
 
+    // Workers benefit, ITA 122.7. Alberta has figures of its own, which are not held here.
+
+    /// <summary>Share of the income from work that the benefit grows by.</summary>
+    public Parameter WorkersShare => InForce(Percent("workers-share", "growth of the workers benefit", "ITA 122.7(2)").From(2024, 27, Likely));
+
+    /// <summary>Income from work from which the benefit begins.</summary>
+    public Parameter WorkersFrom => InForce(Money("workers-from", "income from work for the workers benefit", "ITA 122.7(2)").From(2024, 3_000, Likely));
+
+    /// <summary>Benefit of somebody without spouse and children, at most; null where it is not known.</summary>
+    public Parameter? WorkersAlone => InForceOrNone(Money("workers-alone", "workers benefit of one person, at most", "ITA 122.7(2), 117.1").From(2024, 1_590, Likely).From(2025, 1_633, Likely));
+
+    /// <summary>Benefit of a family, at most.</summary>
+    public Parameter? WorkersFamily => InForceOrNone(Money("workers-family", "workers benefit of a family, at most", "ITA 122.7(2), 117.1").From(2024, 2_739, Likely).From(2025, 2_813, Likely));
+
+    /// <summary>Net income of one person from which the benefit shrinks.</summary>
+    public Parameter? WorkersAloneThreshold => InForceOrNone(Money("workers-alone-threshold", "threshold of the workers benefit, one person", "ITA 122.7(2), 117.1").From(2024, 26_149, Likely).From(2025, 26_855, Likely));
+
+    /// <summary>Net income of a family from which the benefit shrinks.</summary>
+    public Parameter? WorkersFamilyThreshold => InForceOrNone(Money("workers-family-threshold", "threshold of the workers benefit, family", "ITA 122.7(2), 117.1").From(2024, 29_833, Likely).From(2025, 30_639, Likely));
+
+    /// <summary>By how much of the income above the threshold the benefit shrinks.</summary>
+    public Parameter WorkersTaper => InForce(Percent("workers-taper", "taper of the workers benefit", "ITA 122.7(2)").From(2024, 15, Likely));
+
+    /// <summary>Age on 31 December from which somebody without a family has the benefit; from memory of ITA 122.7(1), not in the sheet.</summary>
+    public Parameter WorkersAge => InForce(Number("workers-age", "age for the workers benefit", "ITA 122.7(1)").From(2024, 19, Likely));
+
     // Balance, days, charges
 
     /// <summary>Balances up to this are neither charged nor refunded.</summary>
@@ -318,6 +344,37 @@ public sealed class FederalLaw(int year) : LawInForce(year)
 
     /// <summary>Months for which the penalty grows.</summary>
     public Parameter LatePenaltyMonths => InForce(Number("late-penalty-months", "months of the penalty, at most", "ITA 162(1)").From(2016, 12, Certain));
+
+    /// <summary>Penalty for filing late where the return was demanded and a penalty was charged in one of the three years before.</summary>
+    public Parameter RepeatedPenalty => InForce(Percent("repeated-penalty", "penalty for filing late again", "ITA 162(2)").From(2016, 10, Certain));
+
+    /// <summary>That penalty for each complete month late.</summary>
+    public Parameter RepeatedPenaltyMonth => InForce(Percent("repeated-penalty-month", "penalty for a month late, again", "ITA 162(2)").From(2016, 2, Certain));
+
+    /// <summary>Months for which that penalty grows.</summary>
+    public Parameter RepeatedPenaltyMonths => InForce(Number("repeated-penalty-months", "months of the repeated penalty, at most", "ITA 162(2)").From(2016, 20, Certain));
+
+    /// <summary>
+    /// The day until which those who report capital gains of 2024 are charged neither penalty nor interest (announced on 31 January 2025); null for other years. Whether the day itself
+    /// is within is unsure; for filing it is taken as within, interest runs from it.
+    /// </summary>
+    public DateOnly? GainsRelief => Year == 2024 ? new DateOnly(2025, 6, 2) : null;
+
+    /// <summary>The days of the year's instalments.</summary>
+    public (DateOnly March, DateOnly June, DateOnly September, DateOnly December) InstalmentDays =>
+        (OrNextWorkingDay(new DateOnly(Year, 3, 15)), OrNextWorkingDay(new DateOnly(Year, 6, 15)), OrNextWorkingDay(new DateOnly(Year, 9, 15)), OrNextWorkingDay(new DateOnly(Year, 12, 15)));
+
+    /// <summary>Interest on instalments up to this is not charged; from memory of ITA 161(2.1), not in the sheet.</summary>
+    public Parameter InstalmentInterestFree => InForce(Money("instalment-interest-free", "interest on instalments that is not charged", "ITA 161(2.1)").From(2016, 25, Likely));
+
+    /// <summary>Penalty on instalments, part of their interest.</summary>
+    public Parameter InstalmentPenalty => InForce(Percent("instalment-penalty", "penalty on instalments", "ITA 163.1").From(2016, 50, Certain));
+
+    /// <summary>Interest on instalments above which the penalty is charged.</summary>
+    public Parameter InstalmentPenaltyFrom => InForce(Money("instalment-penalty-from", "interest on instalments without a penalty", "ITA 163.1").From(2016, 1_000, Certain));
+
+    /// <summary>Part of the interest that would run without any instalment, up to which there is no penalty.</summary>
+    public Parameter InstalmentPenaltyShare => InForce(Percent("instalment-penalty-share", "part of the interest without instalments", "ITA 163.1").From(2016, 25, Certain));
 
     /// <summary>Penalty for designating a home late, for a month.</summary>
     public Parameter LateDesignationMonth => InForce(Money("late-designation-month", "late designation of a home, for a month", "ITA 220(3.5)").From(2016, 100, Certain));

@@ -17,16 +17,17 @@ public sealed class ChargesForm : Form
     public readonly AmountLine Surcharge, Interest;
 
     /// <summary>Declares the form.</summary>
-    public ChargesForm(Definition definition, IncomeTaxLaw law, Condition late, Amount payableNow, Condition fullRates, DateOnly due)
+    public ChargesForm(Definition definition, IncomeTaxLaw law, Condition late, (Amount Now, Amount Later) payable, ChargeRates rates, DateOnly due)
         : base(definition, "charges", "Late filing and payment", "What the authority adds when the return or the payment is late.", late)
     {
         Section("Charges", "NIRC s. 248, 249; EOPT");
-        var paid = Date("paid-on", "Paid on").Hint("the day it is or will be paid").RequiredWhen(payableNow > 0);
-        var charges = new LateCharges(law, fullRates, payableNow, due, paid);
+        var paid = Date("paid-on", "Paid on").Hint("the day it is or will be paid").RequiredWhen(payable.Now > 0);
+        var unpaid = If(paid > due, payable.Now + payable.Later, payable.Now);
+        var charges = new LateCharges(law, rates, unpaid, due, paid);
         Surcharge = OverridableLine("surcharge", "Surcharge", If(paid.IsFilled(), charges.Surcharge, 0), Judgement, ToUnits).Law("NIRC s. 248");
         var days = NumberLine("days-late", "Days late", charges.Days).Unit("days");
         Interest = OverridableLine("interest", "Interest", charges.InterestFor(days), Judgement, ToUnits).Law("NIRC s. 249");
         var compromise = Entry("compromise", "Compromise, by the authority's scale").InWholeUnits().Hint("RMO 7-2015; the scale is not reproduced here").Law("RMO 7-2015");
-        Line("total-with-charges", "To pay now with charges", payableNow + Surcharge + Interest + compromise).Final();
+        Line("total-with-charges", "To pay now with charges", unpaid + Surcharge + Interest + compromise).Final();
     }
 }

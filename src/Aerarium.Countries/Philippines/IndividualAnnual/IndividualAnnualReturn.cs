@@ -41,7 +41,7 @@ public sealed class IndividualAnnualReturn : Definition
         var credits = new CreditsForm(this, law, own, taxpayer, compensation, business, tax);
         var spouseCredits = new CreditsForm(this, law, spouse, taxpayer, spouseCompensation, spouseBusiness, spouseTax, credits);
         var result = _result = new ResultForm(this, law, scope, compensation, (tax, credits), (spouseTax, spouseCredits));
-        _charges = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, law.Payment.Day);
+        _charges = new ChargesForm(this, law, scope.Late, (result.PayableNow, result.Later), result.Rates, law.Payment.Day);
         _ = new AttachmentsForm(this, law, scope, (compensation, business), (spouseCompensation, spouseBusiness));
         _ = new DeclarationForm(this);
         _others = [new("Percentage tax on sales, filed elsewhere", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")];
@@ -81,6 +81,9 @@ public sealed class IndividualAnnualReturn : Definition
     public override IReadOnlyList<Deadline> Deadlines { get; }
 
     /// <inheritdoc />
+    public override bool RestFallsDueWithAPart => true;
+
+    /// <inheritdoc />
     public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) =>
-        new LateCharges(_law, _result.FullRates, unpaid, due, paid).Added(_charges);
+        new LateCharges(_law, _result.Rates, unpaid, due, paid).Added(_charges);
 }

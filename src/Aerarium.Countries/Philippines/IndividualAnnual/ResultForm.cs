@@ -12,8 +12,8 @@ public sealed class ResultForm : Form
     /// <summary>Both columns together: income, deductions, taxable income, tax due, credits, balance, what is to pay now and later, charges so far.</summary>
     public readonly AmountLine Income, Deductions, Taxable, Due, Credits, Balance, PayableNow, Later, Running;
 
-    /// <summary>Whether the full rates of surcharge and interest hold.</summary>
-    public readonly Condition FullRates;
+    /// <summary>At which rates lateness is charged.</summary>
+    public readonly ChargeRates Rates;
 
     /// <summary>Declares the form.</summary>
     public ResultForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, CompensationForm compensation, (TaxForm Tax, CreditsForm Credits) own, (TaxForm Tax, CreditsForm Credits) spouse)
@@ -39,10 +39,10 @@ public sealed class ResultForm : Form
         Section("Size", "EOPT; RR 8-2024", scope.Late | overdue);
         var business = scope.Taxpayer.Business | scope.Spouse.Business;
         var size = Choice("size", "Size by gross sales", SizeOfTaxpayer.Sizes).When(business);
-        FullRates = SizeOfTaxpayer.FullRates(size);
+        Rates = SizeOfTaxpayer.Rates(size, Answer("wilful", "Wilful neglect, or a false return?").OfOneYear().Hint("as the authority finds; blank: no").Law("NIRC s. 248(B)"));
 
         Section("Charges so far", "NIRC s. 248, 249", overdue);
-        var charges = new LateCharges(law, FullRates, PayableNow, law.Payment.Day, OnToday);
+        var charges = new LateCharges(law, Rates, PayableNow + Later, law.Payment.Day, OnToday);
         var surcharge = Line("surcharge-today", "Surcharge if paid today", charges.Surcharge, ToUnits).Law("NIRC s. 248");
         var days = NumberLine("days-late-today", "Days late today", charges.Days).Unit("days");
         var interest = Line("interest-today", "Interest if paid today", charges.InterestFor(days), ToUnits).Law("NIRC s. 249");
@@ -50,6 +50,7 @@ public sealed class ResultForm : Form
 
         Note("overpayment-use", Balance < 0, "Carrying over is usual; a refund needs a claim within two years.", Balance);
         Warn("payment-overdue", Balance > 0 & overdue & !scope.Late, $"{PayableNow} was to be paid by {law.Payment.Day}: surcharge and interest run.", Balance);
+        Warn("second-part-fallen-due", overdue & Later > 0, $"Where the first part was not paid by {law.Payment.Day}, the second part of {Later} is due at once and is charged with it.", Later);
         Note("not-needed",
             scope.Taxpayer.Compensation & !scope.Taxpayer.Business & !scope.Joint & !scope.Special & !scope.Taxpayer.ForeignTax
             & compensation.Employers.Equals(1) & (Due - compensation.Withheld).Equals(0) & Due > 0,

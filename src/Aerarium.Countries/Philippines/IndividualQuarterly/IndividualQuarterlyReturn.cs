@@ -41,7 +41,7 @@ public sealed class IndividualQuarterlyReturn : Definition
         var credits = new QuarterCreditsForm(this, own, taxpayer, tax);
         var spouseCredits = new QuarterCreditsForm(this, spouse, taxpayer, spouseTax, credits);
         var result = _result = new QuarterResultForm(this, law, scope, due.Day, (tax, credits), (spouseTax, spouseCredits));
-        _charges = new ChargesForm(this, law, scope.Late, result.PayableNow, result.FullRates, due.Day);
+        _charges = new ChargesForm(this, law, scope.Late, (result.PayableNow, 0), result.Rates, due.Day);
         _ = new DeclarationForm(this);
         _others = period == Periods.Quarter(1) ? [new("Percentage tax on sales, filed elsewhere", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")] : [];
         ChargesRunOn(result.Running);
@@ -80,7 +80,7 @@ public sealed class IndividualQuarterlyReturn : Definition
 
     /// <inheritdoc />
     public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) =>
-        new LateCharges(_law, _result.FullRates, unpaid, due, paid).Added(_charges);
+        new LateCharges(_law, _result.Rates, unpaid, due, paid).Added(_charges);
 
     /// <summary>The quarters of the same year before this one, of the client's own return.</summary>
     internal static IEnumerable<TiedReturn> Earlier(Definition definition) =>

@@ -12,8 +12,8 @@ public sealed class QuarterResultForm : Form
     /// <summary>Both columns together: income, taxable income, tax due, credits, balance, what is to pay now, charges so far.</summary>
     public readonly AmountLine Income, Taxable, Due, Credits, Balance, PayableNow, Running;
 
-    /// <summary>Whether the full rates of surcharge and interest hold.</summary>
-    public readonly Condition FullRates;
+    /// <summary>At which rates lateness is charged.</summary>
+    public readonly ChargeRates Rates;
 
     /// <summary>Declares the form.</summary>
     public QuarterResultForm(
@@ -36,10 +36,10 @@ public sealed class QuarterResultForm : Form
         var overdue = OnToday > due;
         Section("Size", "EOPT; RR 8-2024", scope.Late | overdue);
         var size = Choice("size", "Size by gross sales", SizeOfTaxpayer.Sizes);
-        FullRates = SizeOfTaxpayer.FullRates(size);
+        Rates = SizeOfTaxpayer.Rates(size, Answer("wilful", "Wilful neglect, or a false return?").OfOneYear().Hint("as the authority finds; blank: no").Law("NIRC s. 248(B)"));
 
         Section("Charges so far", "NIRC s. 248, 249", overdue);
-        var charges = new LateCharges(law, FullRates, PayableNow, due, OnToday);
+        var charges = new LateCharges(law, Rates, PayableNow, due, OnToday);
         var surcharge = Line("surcharge-today", "Surcharge if paid today", charges.Surcharge, ToUnits).Law("NIRC s. 248");
         var days = NumberLine("days-late-today", "Days late today", charges.Days).Unit("days");
         var interest = Line("interest-today", "Interest if paid today", charges.InterestFor(days), ToUnits).Law("NIRC s. 249");

@@ -88,6 +88,10 @@ public sealed class IncomeTaxLaw : LawInForce
     public Parameter Surcharge => InForce(Percent("surcharge", "surcharge", "NIRC s. 248")
         .From(2021, 25, Certain));
 
+    /// <summary>Surcharge for wilful neglect to file, or for a false or fraudulent return.</summary>
+    public Parameter SurchargeWilful => InForce(Percent("surcharge-wilful", "surcharge for wilful neglect", "NIRC s. 248(B)")
+        .From(2021, 50, Certain));
+
     /// <summary>Surcharge of micro and small taxpayers.</summary>
     public Parameter SurchargeSmall => InForce(Percent("surcharge-small", "surcharge of micro and small taxpayers", "EOPT; RR 6-2024")
         .From(2021, 25, Unsure, "Whether a return of {year} paid now has the lower rate of micro and small taxpayers is unsure; the full rate is used.", label: "surcharge", source: "NIRC s. 248")

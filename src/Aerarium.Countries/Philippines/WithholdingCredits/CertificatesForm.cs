@@ -12,7 +12,7 @@ public sealed class CertificatesForm : Form
     /// <summary>A code that is not on the list; its rate is typed.</summary>
     private const string AnotherCode = "other";
 
-    private sealed record Certificate(ChoiceLine Code, AmountLine Payment, AmountLine Implied, AmountLine Withheld);
+    private sealed record Certificate(ChoiceLine Code, AmountLine Payment, AmountLine Implied, AmountLine Withheld, Condition Valid);
 
     /// <summary>Number of certificates, income payments, tax implied by the codes, tax withheld, and the credit in whole pesos.</summary>
     public readonly AmountLine Certificates, Payments, Implied, Withheld, Credit;
@@ -43,12 +43,21 @@ public sealed class CertificatesForm : Form
             withheld.ProposedBy(implied);
             var difference = row.Line("difference", "Difference", withheld - implied);
 
-            row.Error("payor-is-payee", payor.BeginsLike(payee.Tin, TaxpayerForm.OwnDigits), "The payer cannot be the payee; copy the payer's number.", payor);
-            row.Error("amount-not-valid", (monthly | total.IsFilled()) & payment <= 0 | withheld < 0, "The income payment must be more than zero, and the tax not below zero.", payment);
-            row.Error("no-amount", !monthly & total.IsBlank(), "Enter the months, or their total.", total);
-            row.Error("months-differ-from-total", monthly & total.IsFilled() & total.DiffersFrom(first + second + third), $"The months add up to {first + second + third}, the total says {total}.", total);
-            row.Error("not-creditable", another.BeginsWith("WB", "WV", "WC", "WF"), "Percentage-tax, value-added-tax, final and company codes are no credit of an individual's income tax.", another);
-            row.Error("withheld-exceeds-payment", withheld > payment & payment > 0, "The tax is more than the income; check the columns.", withheld);
+            var ownNumber = payor.BeginsLike(payee.Tin, TaxpayerForm.OwnDigits);
+            var amountWrong = ((monthly | total.IsFilled()) & payment <= 0) | withheld < 0;
+            var noAmount = !monthly & total.IsBlank();
+            var monthsDiffer = monthly & total.IsFilled() & total.DiffersFrom(first + second + third);
+            var notCreditable = another.BeginsWith("WB", "WV", "WC", "WF");
+            var exceeds = withheld > payment & payment > 0;
+            var complete = payor.IsFilled() & payor.SatisfiesItsRule() & code.IsFilled() & withheld.IsFilled() & (!code.Is(AnotherCode) | typedRate.IsFilled());
+            var valid = complete & !(ownNumber | amountWrong | noAmount | monthsDiffer | notCreditable | exceeds);
+
+            row.Error("payor-is-payee", ownNumber, "The payer cannot be the payee; copy the payer's number.", payor);
+            row.Error("amount-not-valid", amountWrong, "The income payment must be more than zero, and the tax not below zero.", payment);
+            row.Error("no-amount", noAmount, "Enter the months, or their total.", total);
+            row.Error("months-differ-from-total", monthsDiffer, $"The months add up to {first + second + third}, the total says {total}.", total);
+            row.Error("not-creditable", notCreditable, "Percentage-tax, value-added-tax, final and company codes are no credit of an individual's income tax.", another);
+            row.Error("withheld-exceeds-payment", exceeds, "The tax is more than the income; check the columns.", withheld);
             row.Warn("rate-mismatch", Size(difference) > 1 & code.IsFilled() & withheld.IsFilled() & withheld > 0,
                 $"By the code, {implied} was to be withheld; the certificate says {withheld}. Check the code and the amounts.", code);
             row.Warn("nothing-withheld", withheld.IsFilled() & withheld.Equals(0) & payment > 0, "Nothing was withheld on this row; it supports no credit.", withheld);
@@ -58,15 +67,17 @@ public sealed class CertificatesForm : Form
             row.Warn("unknown-code", code.Is(AnotherCode), "This code is not on our list; check that it is a creditable income tax, and its rate.", code);
             row.Warn("code-of-smaller-payee", payee.VatRegistered & smaller.Select(c => (Condition)code.Is(c.Code)).Aggregate((one, next) => one | next),
                 "The payee is registered for value-added tax; the code is for payees below the ceiling.", code);
-            return new Certificate(code, payment, implied, withheld);
+            return new Certificate(code, payment, implied, withheld, valid);
         }, "RR 2-98 s. 2.58; RR 2-2006").AsGrid();
 
         Section("Totals", "RR 2-98 s. 2.58.3");
         Certificates = NumberLine("certificates", "Certificates", certificates.RowCount);
-        Payments = Line("payments", "Income payments", certificates.Sum(c => c.Payment)).Subtotal();
-        Implied = Line("implied", "Tax by the codes", certificates.Sum(c => c.Implied));
-        Withheld = Line("withheld", "Tax withheld", certificates.Sum(c => c.Withheld)).Subtotal();
+        Payments = Line("payments", "Income payments", certificates.Sum(c => c.Payment, c => c.Valid)).Subtotal();
+        Implied = Line("implied", "Tax by the codes", certificates.Sum(c => c.Implied, c => c.Valid));
+        Withheld = Line("withheld", "Tax withheld", certificates.Sum(c => c.Withheld, c => c.Valid)).Subtotal();
+        var leftOut = Line("left-out", "Tax withheld in rows with errors, not counted", certificates.Sum(c => c.Withheld, c => !c.Valid));
         Credit = Line("credit", "Credit, in whole pesos", Withheld, ToUnits).Final();
+        Warn("rows-left-out", leftOut > 0, $"{leftOut} of tax withheld stands in rows with errors; it counts nowhere until they are corrected.", leftOut);
         Error("no-certificates", certificates.RowCount.Equals(0), "Enter the certificates, or remove the list if there are none.", Certificates);
         foreach (var code in smaller)
         {

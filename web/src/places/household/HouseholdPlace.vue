@@ -3,14 +3,18 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import TopBar from '../../bar/TopBar.vue'
-import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import { amount, day, plural } from '../../shared/format'
+import ClaimMargin from './ClaimMargin.vue'
+import NextIncome from './NextIncome.vue'
+import SendTogether from './SendTogether.vue'
+import SharedClaims from './SharedClaims.vue'
+import SideBySide from './SideBySide.vue'
+import SinceLastYear from './SinceLastYear.vue'
 
-/** A family in one year: its returns side by side, and what may be claimed on one or another. */
+/** A family in one year: its returns side by side, what may be claimed on one or another, what the next income costs, last year beside it, and sending. */
 const route = useRoute()
 const router = useRouter()
-const session = useSession()
 const { busy, problem, act } = useAct()
 const view = ref<Schemas['HouseholdView'] | null>(null)
 const shown = ref<string | null>(null)
@@ -30,17 +34,21 @@ watch(
   { immediate: true },
 )
 
+const tabs = computed<[string, string, string][]>(() => [
+  ['', 'Side by side', saving.value.length ? `${saving.value.length} would save` : ''],
+  ['income', 'Next income', ''],
+  ['last-year', 'Last year', ''],
+  ['send', 'Send together', ''],
+])
+const tab = computed(() => String(route.query.view ?? ''))
 const filing = computed(() => view.value?.members.filter((m) => m.returnId) ?? [])
-const saving = computed(() => view.value?.claims.filter((c) => c.best && !c.closed && !c.saves.startsWith('-')) ?? [])
+const saving = computed(() => view.value?.claims.filter((c) => c.best && !c.closed && Number(c.saves) > 0) ?? [])
 const claim = computed(
   () => view.value?.claims.find((c) => c.key === shown.value) ?? saving.value[0] ?? view.value?.claims[0] ?? null,
 )
 const balance = computed(() => view.value?.figures.at(-1)?.total ?? '0')
 const refund = computed(() => balance.value.startsWith('-'))
 const strip = computed(() => view.value?.figures.slice(0, -1) ?? [])
-const bracketed = (value: string) => (value.startsWith('-') ? `(${amount(value.slice(1))})` : amount(value))
-const lineOf = (member: Schemas['HouseholdMemberView'], figure: Schemas['HouseholdFigureView']) =>
-  `/returns/${member.returnId}/fill/${figure.form}?line=${figure.line}`
 const take = (claims: string[]) =>
   act(async () => {
     const done = await call(
@@ -53,7 +61,10 @@ const take = (claims: string[]) =>
     taken.value = `Written into ${plural(Number(done.returns), 'return')}; each line says so and can be undone in its return.`
   })
 const openYear = (event: Event) =>
-  void router.push(`/households/${path.value.id}/${(event.target as HTMLSelectElement).value}`)
+  void router.push({
+    path: `/households/${path.value.id}/${(event.target as HTMLSelectElement).value}`,
+    query: route.query,
+  })
 </script>
 
 <template>
@@ -80,6 +91,7 @@ const openYear = (event: Event) =>
             <span v-if="view.due" class="secondary"> due {{ day(view.due) }}</span>
           </span>
         </div>
+        <p v-if="view.events.length" class="small secondary events">{{ view.events.join(' · ') }}</p>
         <p v-if="view.outOfReach" class="small secondary">
           {{ plural(view.outOfReach, 'member') }} of the household {{ view.outOfReach === 1 ? 'is' : 'are' }} not
           assigned to you and not shown; what is best for the household may be another.
@@ -87,146 +99,52 @@ const openYear = (event: Event) =>
         <p v-if="!filing.length" class="secondary">
           No return of {{ view.year }} is open for anybody of the household.
         </p>
-        <table v-else class="plain side" aria-label="Returns side by side">
-          <thead>
-            <tr>
-              <th></th>
-              <th v-for="member in view.members" :key="member.name" class="amount">
-                <router-link v-if="member.clientId" :to="`/clients/${member.clientId}`">{{
-                  member.name.split(' ')[0]
-                }}</router-link>
-                <template v-else>{{ member.name.split(' ')[0] }}</template>
-                <span v-if="member.about" class="small about">{{ member.about }}</span>
-              </th>
-              <th class="amount">Household</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr>
-              <td>Return</td>
-              <td v-for="member in view.members" :key="member.name" class="amount">
-                <router-link v-if="member.returnId" :to="`/returns/${member.returnId}/fill`">{{
-                  member.stage
-                }}</router-link>
-                <span v-else class="secondary">{{ member.stage }}</span>
-              </td>
-              <td></td>
-            </tr>
-            <tr
-              v-for="(figure, at) in view.figures"
-              :key="figure.line"
-              :class="{ balance: at === view.figures.length - 1 }"
+        <template v-else>
+          <nav class="tabs" aria-label="About this household">
+            <router-link
+              v-for="[key, label, note] in tabs"
+              :key="key"
+              :to="{ query: key ? { view: key } : {} }"
+              :class="{ at: tab === key }"
+              :aria-current="tab === key ? 'page' : undefined"
+              >{{ label }}<span v-if="note" class="small secondary note">{{ note }}</span></router-link
             >
-              <td>{{ figure.label }}</td>
-              <td v-for="member in view.members" :key="member.name" class="amount">
-                <router-link v-if="member.returnId" :to="lineOf(member, figure)" class="plain-figure">{{
-                  bracketed(member.figures[at] ?? '0')
-                }}</router-link>
-                <span v-else class="faint">–</span>
-              </td>
-              <td class="amount">{{ bracketed(figure.total) }}</td>
-            </tr>
-          </tbody>
-        </table>
-
-        <section v-if="view.claims.length" aria-label="Shared claims">
-          <div class="rule-head">
-            <h2>Shared claims</h2>
-            <span class="small secondary">computed over all lawful allocations</span>
-          </div>
-          <table class="plain claims">
-            <thead>
-              <tr>
-                <th>Claim</th>
-                <th class="amount">Amount</th>
-                <th>Now</th>
-                <th>Best</th>
-                <th class="amount">Saves</th>
-                <th></th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="item in view.claims" :key="item.key" :class="{ shown: claim?.key === item.key }">
-                <td>
-                  <button class="link ink" :aria-pressed="claim?.key === item.key" @click="shown = item.key">
-                    {{ item.title }}
-                  </button>
-                  <span v-if="item.needs && item.best" class="small secondary needs">{{ item.needs }}</span>
-                </td>
-                <td class="amount">{{ item.amount ? amount(item.amount) : '–' }}</td>
-                <td>{{ item.now }}</td>
-                <td>
-                  <strong v-if="item.best">{{ item.best }}</strong><template v-else>as now</template>
-                </td>
-                <td class="amount">{{ item.best && item.saves !== '0' ? bracketed(item.saves) : '–' }}</td>
-                <td>
-                  <span v-if="item.closed" class="small secondary">{{ item.closed }}</span>
-                  <button
-                    v-else-if="item.best && session.mayPrepare"
-                    class="link"
-                    :disabled="busy"
-                    :aria-label="`Take ${item.title}`"
-                    @click="take([item.key])"
-                  >
-                    Take
-                  </button>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="saving.length > 1 && session.mayPrepare">
-            <button class="link" :disabled="busy" @click="take(saving.map((c) => c.key))">
-              Take {{ saving.length === 2 ? 'both' : `all ${saving.length}` }}, saving {{ amount(view.saves) }}
-            </button>
-            <span class="small secondary"> writes into the returns concerned; each line says so and can be undone</span>
-          </p>
-          <p v-if="taken" class="small secondary" role="status">{{ taken }}</p>
-        </section>
-      </main>
-      <aside v-if="claim" class="margin" aria-label="The claim, way by way">
-        <h2>{{ claim.title }}</h2>
-        <p v-if="claim.closed" class="small secondary">{{ claim.closed }}</p>
-        <template v-if="claim.options.length">
-          <p class="small secondary">Each way taken alone, and the balance it gives everybody:</p>
-          <table class="plain ways">
-            <tbody v-for="option in claim.options" :key="option.label">
-              <tr>
-                <td>
-                  <strong v-if="option.label === claim.best">{{ option.label }}</strong><template v-else>{{
-                    option.label
-                  }}</template>
-                </td>
-                <td class="amount">
-                  {{
-                    option.saves === '0'
-                      ? 'the same'
-                      : option.saves.startsWith('-')
-                        ? `costs ${amount(option.saves.slice(1))}`
-                        : `saves ${amount(option.saves)}`
-                  }}
-                </td>
-              </tr>
-              <tr class="small secondary">
-                <td colspan="2">
-                  <template v-for="(one, at) in option.balances" :key="at"
-                    >{{ at ? ', ' : '' }}{{ filing[at]?.name.split(' ')[0] }} {{ bracketed(one) }}</template
-                  >
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="claim.needs" class="small secondary">{{ claim.needs }}</p>
+          </nav>
+          <template v-if="!tab">
+            <SideBySide :view="view" />
+            <SharedClaims
+              v-if="view.claims.length"
+              :view="view"
+              :shown="claim?.key ?? null"
+              :saving="saving"
+              :busy="busy"
+              :taken="taken"
+              @show="shown = $event"
+              @take="take"
+            />
+          </template>
+          <NextIncome v-else-if="tab === 'income'" :view="view" />
+          <SinceLastYear
+            v-else-if="tab === 'last-year'"
+            :id="path.id"
+            :year="path.year"
+            :members="filing.map((m) => m.name)"
+          />
+          <SendTogether v-else :members="filing" @changed="load" />
         </template>
-      </aside>
+      </main>
+      <ClaimMargin v-if="claim && !tab" :claim="claim" :filing="filing" />
     </div>
     <footer v-if="view && filing.length" class="strip" aria-label="Outcome of the household">
       <span v-for="figure in strip" :key="figure.line" class="figure">
         <span class="small secondary">{{ figure.label }}</span>
-        <span class="sum">{{ bracketed(figure.total) }}</span>
+        <span class="sum">{{ amount(figure.total) }}</span>
       </span>
       <span class="grow"></span>
       <span class="figure total">
-        <span class="small secondary">{{ refund ? 'Refund' : 'To pay' }} of the household, {{ view.currency }}</span>
+        <span class="small secondary"
+          >{{ refund ? 'Refund of the household' : 'Household to pay' }}, {{ view.currency }}</span
+        >
         <span class="sum">{{ amount(balance.replace('-', '')) }}</span>
       </span>
     </footer>
@@ -264,15 +182,32 @@ const openYear = (event: Event) =>
   padding: 18px 26px 30px;
   background: var(--page);
 }
-.margin {
-  width: 290px;
-  flex: none;
-  overflow: auto;
-  padding: 14px 18px;
-  border-left: 1px solid var(--hairline);
-}
 .title {
   border-bottom: 0;
+}
+.events {
+  margin: 0;
+}
+.tabs {
+  display: flex;
+  gap: 22px;
+  margin: 6px 0 14px;
+  border-bottom: 1px solid var(--hairline);
+}
+.tabs a {
+  padding: 6px 0;
+  color: var(--secondary);
+  font-weight: 400;
+  border-bottom: 2px solid transparent;
+}
+.tabs .at {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--verdigris);
+}
+.tabs .note {
+  margin-left: 6px;
+  font-weight: 400;
 }
 .year select {
   border: 0;
@@ -280,46 +215,6 @@ const openYear = (event: Event) =>
   background: none;
   color: inherit;
   font: inherit;
-}
-.side {
-  width: 100%;
-  margin-bottom: 26px;
-}
-.side th .about {
-  margin-left: 5px;
-  color: var(--secondary);
-  font-weight: 400;
-}
-.plain-figure {
-  color: var(--ink);
-  font-weight: 400;
-}
-.balance td {
-  border-top: 1px solid var(--ink);
-  border-bottom: 3px double var(--ink);
-  font-weight: 600;
-}
-.balance .plain-figure {
-  font-weight: 600;
-}
-.claims {
-  width: 100%;
-}
-.claims .needs {
-  display: block;
-}
-.ink {
-  color: var(--ink);
-  font-weight: 400;
-}
-.shown .ink {
-  font-weight: 600;
-}
-.ways {
-  width: 100%;
-}
-.ways tbody tr:first-child td {
-  border-bottom: 0;
 }
 .strip {
   display: flex;

@@ -77,6 +77,9 @@ onMounted(async () => {
       </p>
       <p v-if="!held.length" class="secondary">It holds nothing for this page, taxpayer and year.</p>
       <GatheredItems :items="held" from="authority-record" @changed="ask" />
+      <p v-if="record.neverHeld.length" class="small secondary">
+        Never held there, ask the client for it: {{ record.neverHeld.join('; ') }}.
+      </p>
       <template v-if="record.lastAssessment">
         <div class="rule-head last">
           <h2>Last assessment</h2>

@@ -1,0 +1,39 @@
+using System.Diagnostics;
+using Aerarium.Core.Engine;
+using Aerarium.Filing;
+
+namespace Aerarium.Countries.Tests;
+
+/// <summary>An e-return against its hand-written schema by a program from outside the project, xmllint (libxml2).</summary>
+internal static class Xmllint
+{
+    /// <summary>Fails with what xmllint says of the e-return of an evaluated return, unless it finds it valid.</summary>
+    public static void FindsValid(IEReturnMapping mapping, Evaluation evaluation)
+    {
+        var file = Path.GetTempFileName();
+        try
+        {
+            File.WriteAllBytes(file, mapping.Write(evaluation).Content);
+            using var process = Process.Start(new ProcessStartInfo("xmllint", ["--noout", "--schema", SchemaFile(mapping.SchemaPath(evaluation.Definition.Year)), file]) { RedirectStandardError = true })!;
+            var output = process.StandardError.ReadToEnd();
+            process.WaitForExit();
+            Assert.True(process.ExitCode == 0, output);
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
+
+    /// <summary>A published schema, where it stands in the repository.</summary>
+    public static string SchemaFile(string path)
+    {
+        var folder = AppContext.BaseDirectory;
+        while (!Directory.Exists(Path.Combine(folder, "src")))
+        {
+            folder = Path.GetDirectoryName(folder)!;
+        }
+
+        return Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", path);
+    }
+}
