@@ -110,12 +110,29 @@ test('what was typed after the session ended is there after signing in again', a
   await form(page, 'Deductions')
   await expect(field(page, 'deductions.mortgage-months')).toBeVisible()
   await page.context().clearCookies()
-  await fill(page, 'deductions.mortgage-months', '7')
+  // The page may be at the sign-in before the field is left.
+  await field(page, 'deductions.mortgage-months').fill('7')
+  await page.keyboard.press('Tab')
   await page.getByLabel('E-mail address').fill('rukia@lanternreef.example')
   await page.getByLabel('Password').fill('kelp-and-ledger')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(computed(page, 'deductions.mortgage-limit')).toHaveText('210,000')
   await expect(field(page, 'deductions.mortgage-months')).toHaveValue('7')
+})
+
+test('what was typed in a field that was never left is there when the page is opened again', async ({
+  browser,
+  servers,
+}) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
+  await step(page, 'fill')
+  await form(page, 'Deductions')
+  await field(page, 'deductions.mortgage-months').fill('5')
+  await page.reload()
+  await expect(field(page, 'deductions.mortgage-months')).toHaveValue('5')
+  await saved(page)
+  await expect(computed(page, 'deductions.mortgage-limit')).toHaveText('150,000')
 })
 
 test('a return is not handed over while something typed has not reached the server', async ({ browser, servers }) => {

@@ -27,3 +27,6 @@ const vuetify = createVuetify({
 })
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')
+
+// What is being typed when the page goes, or is left for the sign-in, is put down first: a field keeps it when it is left.
+window.addEventListener('pagehide', () => (document.activeElement as HTMLElement | null)?.blur())
