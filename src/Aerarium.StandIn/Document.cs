@@ -49,6 +49,10 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
     /// <summary>Sum of one element over all rows at a path.</summary>
     public decimal Sum(string rows, string column) => Find($"{rows}/{column}").Sum(e => AmountIn(e.InnerText));
 
+    /// <summary>Sum of one element over the rows at a path in which another element has a text.</summary>
+    public decimal SumWhere(string rows, string column, string other, string text) =>
+        Find(rows).Where(r => InRow(r, other) == text).Sum(r => AmountIn(InRow(r, column)));
+
     /// <summary>A reason for an amount that differs from what the authority computes; null when it agrees.</summary>
     public Reason? Differs(string path, decimal expected, string rule) =>
         Amount(path) == expected
@@ -58,6 +62,8 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
 
     internal Examination Examined(IReadOnlyList<Reason> reasons) =>
         new(Return, Text(header.Identifier), Text(header.Year), Period, Text(header.Kind), reasons);
+
+    private static string? InRow(XmlElement row, string column) => row.ChildNodes.OfType<XmlElement>().FirstOrDefault(c => c.LocalName == column)?.InnerText;
 
     private static decimal AmountIn(string? text) =>
         decimal.TryParse(text, NumberStyles.Number, CultureInfo.InvariantCulture, out var amount) ? amount : 0;

@@ -14,7 +14,7 @@ public sealed class GermanyFilingTests
             .With("declaration.true-and-complete", "yes").With("declaration.name", "Annegret").With("declaration.capacity", "adviser").With("declaration.date", $"{year + 1}-03-01").With("declaration.agent-number", "4711000990")
             .With("declaration.agent-name", "Practice").With("declaration.contact-name", "T").With("declaration.contact-phone", "0431")
             .Wages(60_000, 25_000, "", ("church-tax", 1), ("severance", 10), ("severance-qualifies", "no"), ("employee-pension", 100), ("employer-pension", 100), ("health", 9.99m)).Wages(20_000, 3_000, "-spouse")
-            .Way(100, 30.5m, 10.5m, 20).Child().Scope("home-office", "tools", "travel", "second-household", "moved", "benefits", "donations", "maintenance", "first-training", "own-insurance", "burdens", "household-work", "other-income", "prepayments")
+            .Way(100, 30.5m, 10.5m, 20).Child().Scope("home-office", "tools", "travel", "second-household", "moved", "benefits", "donations", "maintenance", "first-training", "own-insurance", "burdens", "household-work", "other-income", "prepayments", "subsidised-pension", "capital")
             .With("work-costs.home-office-days", 30).Row("work-costs.tools", ("what", "Lamp & desk"), ("bought", $"{year}-03-01"), ("net", 1_008), ("gross", 1_200), ("share", 50.5m), ("life", 3))
             .Row("work-costs.costs", ("class", "dues"), ("amount", 80)).Row("work-costs.trips", ("where", "Fair"), ("date", $"{year}-05-06"), ("part-days", 2))
             .With("work-costs.second-place", "Port").With("work-costs.second-since", "2020-01-01").With("work-costs.second-own-home", "yes").With("work-costs.second-months", 2).With("work-costs.second-rent", 900)
@@ -25,7 +25,9 @@ public sealed class GermanyFilingTests
             .With("provident.sickness-pay", "yes").With("provident.subsidised", "yes").With("provident-spouse.subsidised", "yes").With("provident.contracts", 4).Row("provident.policies", ("kind", "liability"), ("amount", 40))
             .Row("burdens.costs", ("what", "Crown"), ("kind", "medical"), ("date", $"{year}-04-01"), ("cost", 300)).With("burdens.degree", "50")
             .Row("burdens.relatives", ("name", "Aunt"), ("number", "13141567822"), ("months", 12), ("paid", 900))
-            .Row("household.work", ("kind", "craftsman"), ("payee", "Roofer"), ("date", $"{year}-04-01"), ("total", 300), ("labour", 200), ("account", "yes")).With("income.other-income", -50.5m).With("balance.prepaid", 600);
+            .Row("household.work", ("kind", "craftsman"), ("payee", "Roofer"), ("date", $"{year}-04-01"), ("total", 300), ("labour", 200), ("account", "yes")).With("income.other-income", -50.5m).With("balance.prepaid", 600)
+            .With("scope.compulsory", "none").With("taxpayer.notice", "paper").With("provident.pension-paid", 1_925).With("provident.pension-wage", 60_000).With("provident.pension-children", 1)
+            .With("capital.way", "tariff").Row("capital.certificates", ("payer", "Dyke Bank"), ("whose", "spouse"), ("income", 2_900), ("used", 801), ("foreign", 3.5m), ("tax", 525), ("surcharge", 28.87m));
         return year == 2022 ? complete.With("wages.energy-from-assessment", "yes").With("wages-spouse.energy-from-assessment", "no") : complete;
     }
 

@@ -14,7 +14,7 @@ public sealed class GermanyExaminerTests() : ExaminerBench("4711000990")
         {
             Values =
             {
-                ["scope.resident"] = "yes", ["scope.state"] = "he", ["scope.family"] = "single", ["scope.advised"] = "yes", ["scope.first-return"] = "no", ["scope.employed"] = "yes", ["scope.commuting"] = "yes",
+                ["scope.resident"] = "yes", ["scope.state"] = "he", ["scope.family"] = "single", ["scope.advised"] = "yes", ["scope.first-return"] = "no", ["scope.employed"] = "yes", ["scope.commuting"] = "yes", ["scope.capital"] = "yes", ["capital.way"] = "assessed",
                 ["taxpayer.number"] = number, ["taxpayer.tax-number"] = "2189013670484", ["taxpayer.office"] = "Seal Bank", ["taxpayer.name"] = name, ["taxpayer.birth-date"] = "1993-09-02", ["taxpayer.religion"] = "ev",
                 ["taxpayer.address"] = "484 Driftwood Lane", ["taxpayer.kind"] = "original", ["provident.sickness-pay"] = "yes", ["provident.subsidised"] = "yes", ["payout.account"] = "DE89370400440532013000",
                 ["declaration.true-and-complete"] = "yes", ["declaration.name"] = "Tjorven", ["declaration.capacity"] = "adviser", ["declaration.date"] = "2026-06-01", ["declaration.agent-number"] = "4711000990",
@@ -33,6 +33,7 @@ public sealed class GermanyExaminerTests() : ExaminerBench("4711000990")
                         },
                     },
                 ],
+                ["capital.certificates"] = [new EntryRow("1") { Values = { ["payer"] = "Dyke Bank", ["income"] = "3000", ["used"] = "400", ["tax"] = "600", ["surcharge"] = "33" } }],
                 ["work-costs.ways"] = [new EntryRow("1") { Values = { ["place"] = "Works", ["days"] = "160", ["distance"] = "32", ["by-car"] = "32" } }],
             },
         };
@@ -42,12 +43,16 @@ public sealed class GermanyExaminerTests() : ExaminerBench("4711000990")
     [Fact]
     public void A_sound_return_is_accepted() => Assert.Empty(Examine(Document()));
 
-    /// <summary>Expenses of 1,689.60 leave 46,310.40; less church tax, old-age 4,464, basic insurance 4,848: 36,478, of which the tariff takes 6,345.</summary>
+    /// <summary>Expenses of 1,689.60 leave 46,310.40; less church tax, old-age 4,464, basic insurance 4,848: 36,478, of which the tariff takes 6,345. Capital income of 3,000 less 1,000, of a church member: 2,000 / 4.09 = 488.99.</summary>
     [Theory]
     [InlineData("<Taxable>36478.00", "<Taxable>36479.00", "ARITHMETIC", "/EmployeeReturn/Computation/Taxable")]
     [InlineData("<ByTariff>6345.00", "<ByTariff>6346.00", "ARITHMETIC", "/EmployeeReturn/Computation/ByTariff")]
-    [InlineData("<IncomeTax>6345.00", "<IncomeTax>6344.00", "ARITHMETIC", "/EmployeeReturn/Computation/IncomeTax")]
-    [InlineData("<Surcharge>0.00", "<Surcharge>0.01", "ARITHMETIC", "/EmployeeReturn/Computation/Surcharge")]
+    [InlineData("<Flat>488.99", "<Flat>489.00", "ARITHMETIC", "/EmployeeReturn/Capital/Flat")]
+    [InlineData("<Surcharge>26.89", "<Surcharge>26.90", "ARITHMETIC", "/EmployeeReturn/Capital/Surcharge")]
+    [InlineData("<Assessed>true", "<Assessed>false", "ARITHMETIC", "/EmployeeReturn/Capital/Flat")]
+    [InlineData("<Withheld>600.00", "<Withheld>601.00", "ARITHMETIC", "/EmployeeReturn/Capital/Withheld")]
+    [InlineData("<IncomeTax>6833.99", "<IncomeTax>6834.00", "ARITHMETIC", "/EmployeeReturn/Computation/IncomeTax")]
+    [InlineData("<SurchargeBase>6345.00</SurchargeBase><Surcharge>26.89", "<SurchargeBase>6345.00</SurchargeBase><Surcharge>0.00", "ARITHMETIC", "/EmployeeReturn/Computation/Surcharge")]
     [InlineData("<Withheld>6484.00", "<Withheld>6485.00", "ARITHMETIC", "/EmployeeReturn/Computation/Withheld")]
     [InlineData("<Deducted>1689.60", "<Deducted>1789.60", "ARITHMETIC", "/EmployeeReturn/Work/Deducted")]
     [InlineData("<Expenses>1689.60", "<Expenses>1789.60", "ARITHMETIC", "/EmployeeReturn/Work/Expenses")]

@@ -24,6 +24,12 @@ public static class GermanyIdentifiers
         "A tax number (Steuernummer) in its nationwide form has thirteen digits, the fifth a 0, such as 9214 0 317 4052 6; the state's form of ten or eleven digits is not taken. Copy it from the last notice.",
         "Layouts of the states from memory (certain); check digits differ by state and are not checked");
 
+    /// <summary>With what the nationwide form of a tax number begins in each state.</summary>
+    public static readonly IReadOnlyDictionary<string, string> BeginningsByState = new Dictionary<string, string>
+    {
+        ["bw"] = "28", ["by"] = "9", ["be"] = "11", ["bb"] = "30", ["hb"] = "24", ["hh"] = "22", ["he"] = "26", ["mv"] = "40", ["ni"] = "23", ["nw"] = "5", ["rp"] = "27", ["sl"] = "10", ["sn"] = "32", ["st"] = "31", ["sh"] = "21", ["th"] = "41",
+    };
+
     /// <summary>Account for a refund.</summary>
     public static readonly IdentifierRule Account = new(
         "de-iban",

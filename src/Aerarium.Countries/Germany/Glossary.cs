@@ -49,10 +49,17 @@ public static class Glossary
         ["Craftsmen"] = "Handwerkerleistungen",
         ["Income tax"] = "festzusetzende Einkommensteuer",
         ["Prepayments"] = "Vorauszahlungen",
+        ["Interest"] = "Nachzahlungs- und Erstattungszinsen",
         ["Late surcharge"] = "Verspätungszuschlag",
         ["Identification number"] = "Identifikationsnummer",
         ["Tax number"] = "Steuernummer",
         ["Tax office"] = "Finanzamt",
+        ["Capital income"] = "Einkünfte aus Kapitalvermögen",
+        ["Saver's allowance"] = "Sparer-Pauschbetrag",
+        ["Tax on capital income"] = "Abgeltungsteuer",
+        ["Capital tax withheld"] = "Kapitalertragsteuer",
+        ["Subsidised private pension"] = "geförderte private Altersvorsorge",
+        ["Basic allowance"] = "Grundzulage",
         ["Joint assessment"] = "Zusammenveranlagung",
     };
 

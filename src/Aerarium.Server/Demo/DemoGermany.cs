@@ -13,8 +13,8 @@ internal static class DemoGermany
 
     private static readonly string[] Questions =
     [
-        "commuting", "home-office", "tools", "travel", "second-household", "moved", "benefits", "children", "donations", "maintenance", "first-training", "own-insurance", "burdens", "household-work",
-        "other-income", "prepayments",
+        "commuting", "home-office", "tools", "travel", "second-household", "moved", "benefits", "children", "donations", "maintenance", "first-training", "own-insurance", "subsidised-pension", "burdens", "household-work",
+        "capital", "other-income", "prepayments",
     ];
 
     private static readonly string[] OfSpouse = ["spouse-employed", "spouse-commuting", "spouse-home-office", "spouse-tools", "spouse-travel", "spouse-second-household", "spouse-moved", "spouse-benefits"];

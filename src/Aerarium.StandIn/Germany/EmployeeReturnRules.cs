@@ -42,19 +42,19 @@ public sealed class EmployeeReturnRules : IDocumentRules
 
         List<(string Path, decimal Expected, string Rule)> checks =
         [
-            ("Computation/SumOfIncomes", document.Amount("Work/Income") + document.Amount("SpouseWork/Income") + Of("OtherIncome"), "the sum of the incomes"),
+            ("Computation/SumOfIncomes", document.Amount("Work/Income") + document.Amount("SpouseWork/Income") + Of("OtherIncome") + document.Amount("Capital/ByTariff") + document.Amount("Capital/ByTariffOfSpouse"), "the sum of the incomes"),
             ("Computation/TotalIncome", Of("SumOfIncomes") - Of("AgeRelief") - Of("SpouseAgeRelief") - document.Amount("Children/LoneParent"), "the sum of incomes less reliefs"),
             ("Computation/Income",
-                Of("TotalIncome") - Of("Losses") + Of("ChurchExcess") - document.Amount("SpecialExpenses/Allowed") - Of("OldAgeDeducted") - Of("OtherInsuranceDeducted") - document.Amount("Burdens/Allowed"),
+                Of("TotalIncome") - Of("Losses") + Of("ChurchExcess") - document.Amount("SpecialExpenses/Allowed") - Of("OldAgeDeducted") - Of("OtherInsuranceDeducted") - document.Amount("Burdens/Allowed") - Of("PensionTaken"),
                 "total income less special and provident expenses and burdens"),
             ("Computation/Taxable", Math.Max(0, decimal.Floor(Of("Income") - Of("Hardship") - Of("AllowancesTaken"))), "income less hardship relief and child allowances, cut to euro"),
             ("Computation/Allowances", document.Sum("Children/Child", "Allowance"), "the allowances of all children"),
             ("Computation/AllowancesTaken", Math.Min(Of("AllowancesTaken"), Of("Allowances")), "no more than the allowances of all children"),
-            ("Computation/IncomeTax", decimal.Ceiling(Of("ByTariff") - Of("Credits") + Of("BenefitAdded")), "tax less credits and with child benefit"),
-            ("Computation/Surcharge", Surcharge(Of("SurchargeBase"), figures.Limit * (joint ? 2 : 1)), "the surcharge of SolZG s. 3 and 4"),
+            ("Computation/IncomeTax", decimal.Ceiling(Of("ByTariff") - Of("Credits") + Of("BenefitAdded") + Of("PensionAdded")) + document.Amount("Capital/Flat"), "tax less credits, with child benefit, pension allowances and the tax on capital income"),
+            ("Computation/Surcharge", Surcharge(Of("SurchargeBase"), figures.Limit * (joint ? 2 : 1)) + document.Amount("Capital/Surcharge"), "the surcharge of SolZG s. 3 and 4"),
             ("Computation/Withheld", decimal.Ceiling(Withheld(WageTaxLines)), "the wage tax of all wage statements"),
-            ("Computation/SurchargeWithheld", Withheld(SurchargeLines), "the surcharge of all wage statements"),
-            ("Computation/ChurchTaxWithheld", Withheld(ChurchLines), "the church tax of all wage statements"),
+            ("Computation/SurchargeWithheld", Withheld(SurchargeLines) + document.Amount("Capital/SurchargeWithheld"), "the surcharge of all wage statements and tax certificates"),
+            ("Computation/ChurchTaxWithheld", Withheld(ChurchLines) + document.Amount("Capital/ChurchTaxWithheld"), "the church tax of all wage statements and tax certificates"),
             ("Computation/Taxes", Of("IncomeTax") + Of("Surcharge") + Of("ChurchTax"), "the three taxes"),
             ("Computation/Balance", Of("Taxes") - Of("Paid"), "the taxes less what was withheld and paid"),
         ];
@@ -64,6 +64,7 @@ public sealed class EmployeeReturnRules : IDocumentRules
             checks.Add(("Computation/ByTariff", tax, "the tax by the tariff"));
         }
 
+        checks.AddRange(Capital(document, joint, year));
         foreach (var work in joint ? ["Work", "SpouseWork"] : new[] { "Work" })
         {
             checks.Add(($"{work}/Deducted", Math.Max(document.Amount($"{work}/Expenses"), Math.Min(figures.LumpSum, document.Amount($"{work}/GrossWage"))), "the expenses, or the lump sum"));
@@ -86,6 +87,31 @@ public sealed class EmployeeReturnRules : IDocumentRules
         {
             yield return new Reason("TAX-NUMBER", document.Path("Taxpayer/TaxNumber"), "The tax number is missing; it may be left out of a first return only.");
         }
+    }
+
+    /// <summary>Capital income by EStG s. 32d: what is assessed, the allowance left for it, and the quarter of the rest; of a couple the allowance moves between two, which is left to the officer.</summary>
+    private static IEnumerable<(string Path, decimal Expected, string Rule)> Capital(Document document, bool joint, int year)
+    {
+        decimal Assessed(string column) => document.SumWhere("Capital/Certificate", column, "Assessed", "true");
+        yield return ("Capital/Withheld", decimal.Ceiling(Assessed("Tax")), "the capital tax of the certificates assessed");
+        if (joint)
+        {
+            yield break;
+        }
+
+        var allowance = Math.Max(0, (year == 2022 ? 801 : 1_000) - document.SumWhere("Capital/Certificate", "AllowanceUsed", "Assessed", "false"));
+        var above = Math.Max(0, Assessed("Income") - allowance);
+        if (document.Text("Capital/Way") == "tariff")
+        {
+            yield return ("Capital/ByTariff", above, "capital income above the saver's allowance");
+            yield break;
+        }
+
+        var church = document.Text("Taxpayer/Religion") == "none" ? 0 : document.Text("Taxpayer/State") is "bw" or "by" ? 0.08m : 0.09m;
+        var tax = decimal.Truncate(Math.Max(0, above - (4 * Assessed("ForeignTax"))) / (4 + church) * 100) / 100;
+        yield return ("Capital/Flat", tax, "the tax of EStG s. 32d(1)");
+        yield return ("Capital/Surcharge", decimal.Truncate(SurchargeRate * tax * 100) / 100, "the surcharge on it");
+        yield return ("Capital/ChurchTax", decimal.Truncate(church * tax * 100) / 100, "the church tax on it");
     }
 
     private static decimal Surcharge(decimal tax, decimal limit) =>

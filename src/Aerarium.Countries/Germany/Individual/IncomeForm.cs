@@ -15,7 +15,7 @@ public sealed class IncomeForm : Form
     public readonly AmountLine Other, Own, OfSpouse;
 
     /// <summary>Declares the form.</summary>
-    public IncomeForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, TaxpayerForm taxpayer, (WageForm Own, WageForm Spouse) wages, (WorkCostsForm Own, WorkCostsForm Spouse) work, ChildrenForm children)
+    public IncomeForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, TaxpayerForm taxpayer, (WageForm Own, WageForm Spouse) wages, (WorkCostsForm Own, WorkCostsForm Spouse) work, CapitalForm capital, ChildrenForm children)
         : base(definition, "income", "Incomes", "Employment and other income, reliefs, and the total.")
     {
         Section("Other income", "EStG s. 2(1)", scope.OtherIncome, "other");
@@ -27,17 +27,18 @@ public sealed class IncomeForm : Form
         var employment = Line("employment", Glossary.In("Employment income"), work.Own.Income);
         var spouseEmployment = Line("spouse-employment", "The spouse's", work.Spouse.Income);
         Other = Line("other", "Other income", other + spouseOther);
-        Sum = Line("sum", Glossary.In("Sum of incomes"), employment + spouseEmployment + Other).Subtotal();
+        var byTariff = Line("capital", Glossary.In("Capital income") + " taxed by the tariff", capital.ByTariff + capital.ByTariffOfSpouse).Law("EStG s. 32d(6)");
+        Sum = Line("sum", Glossary.In("Sum of incomes"), employment + spouseEmployment + Other + byTariff).Subtotal();
 
         Section(Glossary.In("Total income"), "EStG s. 2(3), 24a, 24b", name: "total");
-        var age = Relief("age-relief", "Relief for age", taxpayer.BirthDate, wages.Own, other);
-        var spouseAge = Relief("spouse-age-relief", "The spouse's", taxpayer.SpouseBirthDate, wages.Spouse, spouseOther);
+        var age = Relief("age-relief", "Relief for age", taxpayer.BirthDate, wages.Own, other + capital.ByTariff);
+        var spouseAge = Relief("spouse-age-relief", "The spouse's", taxpayer.SpouseBirthDate, wages.Spouse, spouseOther + capital.ByTariffOfSpouse);
         var lone = Line("lone-parent", Glossary.In("Lone-parent relief"), children.LoneParent).Law("EStG s. 24b");
-        Own = Line("own", "Income of the taxpayer alone", employment + other - age);
-        OfSpouse = Line("of-spouse", "Income of the spouse alone", spouseEmployment + spouseOther - spouseAge);
+        Own = Line("own", "Income of the taxpayer alone", employment + other + capital.ByTariff - age);
+        OfSpouse = Line("of-spouse", "Income of the spouse alone", spouseEmployment + spouseOther + capital.ByTariffOfSpouse - spouseAge);
         Total = Line("total-income", Glossary.In("Total income"), Sum - age - spouseAge - lone).Law("EStG s. 2(3)").Final();
 
-        AmountLine Relief(string name, string label, DateLine born, WageForm wage, AmountLine otherIncome)
+        AmountLine Relief(string name, string label, DateLine born, WageForm wage, Amount otherIncome)
         {
             var base_ = wage.Gross - wage.Pensions + AtLeastZero(otherIncome);
             var first = Year(born.AddYears((int)law.AgeForRelief.Value)) + 1;

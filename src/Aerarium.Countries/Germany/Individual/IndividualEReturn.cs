@@ -26,6 +26,8 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Line("TaxOffice", "taxpayer.office");
             x.Line("Joint", "scope.joint");
             x.Line("WidowSplitting", "scope.widow-splitting");
+            x.Line("Notice", "taxpayer.notice");
+            x.Line("Compulsory", "scope.compulsory");
         });
         x.Group("Taxpayer", () =>
         {
@@ -57,8 +59,9 @@ public sealed class IndividualEReturn : IEReturnMapping
             x.Line("Contact", "declaration.contact-name");
             x.Line("Telephone", "declaration.contact-phone");
         });
-        x.Group("Work", () => Work(x, "", year));
-        x.GroupWhen(joint, "SpouseWork", () => Work(x, "-spouse", year));
+        var pension = evaluation.IsYes("scope.subsidised-pension");
+        x.Group("Work", () => Work(x, "", year, pension));
+        x.GroupWhen(joint, "SpouseWork", () => Work(x, "-spouse", year, pension));
         x.Group("Children", () =>
         {
             x.Rows("Child", "children.children", () =>
@@ -93,6 +96,7 @@ public sealed class IndividualEReturn : IEReturnMapping
             });
             x.Amount("Credit", "household.credit");
         });
+        x.GroupWhen(evaluation.IsYes("scope.capital"), "Capital", () => Capital(x));
         x.Group("Computation", () => Computation(x));
         x.GroupWhen(evaluation.Balance < 0, "Account", () =>
         {
@@ -103,7 +107,7 @@ public sealed class IndividualEReturn : IEReturnMapping
         return x.Finish();
     }
 
-    private static void Work(EReturnWriter x, string suffix, int year)
+    private static void Work(EReturnWriter x, string suffix, int year, bool pension)
     {
         x.Rows("WageStatement", $"wages{suffix}.statements", () =>
         {
@@ -183,6 +187,40 @@ public sealed class IndividualEReturn : IEReturnMapping
         x.Amount("OldAge", $"provident{suffix}.old-age");
         x.Amount("Basic", $"provident{suffix}.basic");
         x.Amount("OtherInsurance", $"provident{suffix}.other");
+        x.GroupWhen(pension, "SubsidisedPension", () =>
+        {
+            x.Amount("Paid", $"provident{suffix}.pension-paid");
+            x.Amount("WageBefore", $"provident{suffix}.pension-wage");
+            x.Line("Children", $"provident{suffix}.pension-children");
+            x.Line("OlderChildren", $"provident{suffix}.pension-older-children");
+            x.Amount("Allowances", $"provident{suffix}.pension-allowances");
+            x.Amount("Deductible", $"provident{suffix}.pension");
+        });
+    }
+
+    private static void Capital(EReturnWriter x)
+    {
+        x.Line("Way", "capital.way");
+        x.Rows("Certificate", "capital.certificates", () =>
+        {
+            x.Line("Payer", "payer");
+            x.Line("Whose", "whose");
+            x.Amount("Income", "income");
+            x.Amount("AllowanceUsed", "used");
+            x.Amount("ForeignTax", "foreign");
+            x.Amount("Tax", "tax");
+            x.Amount("Surcharge", "surcharge");
+            x.Amount("ChurchTax", "church-tax");
+            x.Line("Assessed", "counts");
+        });
+        x.Amount("ByTariff", "capital.by-tariff");
+        x.Amount("ByTariffOfSpouse", "capital.by-tariff-of-spouse");
+        x.Amount("Flat", "capital.flat");
+        x.Amount("Surcharge", "capital.surcharge");
+        x.Amount("ChurchTax", "capital.church-tax");
+        x.Amount("Withheld", "capital.withheld");
+        x.Amount("SurchargeWithheld", "capital.surcharge-withheld");
+        x.Amount("ChurchTaxWithheld", "capital.church-withheld");
     }
 
     /// <summary>The lines of a wage statement with the lines of the return they stand on.</summary>
@@ -250,9 +288,9 @@ public sealed class IndividualEReturn : IEReturnMapping
         foreach (var (name, line) in new[]
         {
             ("OtherIncome", "income.other"), ("SumOfIncomes", "income.sum"), ("AgeRelief", "income.age-relief"), ("SpouseAgeRelief", "income.spouse-age-relief"), ("TotalIncome", "income.total-income"),
-            ("OldAgeDeducted", "tax.old-age-deducted"), ("OtherInsuranceDeducted", "tax.other-deducted"), ("Losses", "tax.losses"), ("ChurchExcess", "special.church-excess"), ("Income", "tax.income"), ("Hardship", "tax.hardship"),
+            ("OldAgeDeducted", "tax.old-age-deducted"), ("OtherInsuranceDeducted", "tax.other-deducted"), ("Losses", "tax.losses"), ("ChurchExcess", "special.church-excess"), ("PensionTaken", "tax.pension-taken"), ("Income", "tax.income"), ("Hardship", "tax.hardship"),
             ("AllowancesTaken", "children.allowances-taken"), ("Allowances", "children.allowances"), ("Taxable", "tax.taxable"), ("Benefits", "rate.benefits"), ("OneFifth", "rate.one-fifth"), ("ByTariff", "tax.by-tariff"),
-            ("Credits", "tax.credits"), ("BenefitAdded", "children.benefit-of-taken"), ("IncomeTax", "tax.income-tax"), ("SurchargeBase", "tax.surcharge-base"), ("Surcharge", "tax.surcharge"), ("ChurchTax", "tax.church-tax"),
+            ("Credits", "tax.credits"), ("BenefitAdded", "children.benefit-of-taken"), ("PensionAdded", "tax.pension-added"), ("IncomeTax", "tax.income-tax"), ("SurchargeBase", "tax.surcharge-base"), ("Surcharge", "tax.surcharge"), ("ChurchTax", "tax.church-tax"),
             ("Withheld", "balance.withheld"), ("SurchargeWithheld", "balance.surcharge-withheld"), ("ChurchTaxWithheld", "balance.church-withheld"), ("Prepaid", "balance.prepaid"), ("SurchargePrepaid", "balance.prepaid-surcharge"),
             ("ChurchTaxPrepaid", "balance.prepaid-church"), ("Paid", "balance.paid"), ("Taxes", "balance.taxes"), ("Balance", "balance.balance"),
         })

@@ -29,12 +29,13 @@ public sealed class IndividualReturn : Definition
         var rate = new RateForm(this, law, (wages, spouseWages), (work, spouseWork));
         var tax = new TaxRule(law, scope.Joint | scope.WidowSplitting, rate.OneFifth, rate.Benefits);
         var children = new ChildrenForm(this, law, scope, tax);
-        var income = new IncomeForm(this, law, scope, taxpayer, (wages, spouseWages), (work, spouseWork), children);
+        var capital = new CapitalForm(this, law, scope, taxpayer);
+        var income = new IncomeForm(this, law, scope, taxpayer, (wages, spouseWages), (work, spouseWork), capital, children);
         var special = new SpecialForm(this, law, scope, (wages, spouseWages), children, income.Total);
         var burdens = new BurdensForm(this, law, scope, children, income.Total);
         var household = new HouseholdWorkForm(this, law, scope);
-        var computed = new TaxForm(this, law, scope, taxpayer, income, (provident, spouseProvident), special, burdens, children, household, (tax, rate), (wages, spouseWages));
-        var balance = new BalanceForm(this, law, scope, computed, income, (wages, spouseWages), rate);
+        var computed = new TaxForm(this, law, scope, taxpayer, income, capital, (provident, spouseProvident), special, burdens, children, household, (tax, rate), (wages, spouseWages));
+        var balance = new BalanceForm(this, law, scope, computed, income, capital, (wages, spouseWages), rate);
         _ = new PayoutForm(this, balance);
         _ = new DeclarationForm(this);
         Deadlines = [law.Filing with { ExtendedBy = balance.FilingDay.Line }];
@@ -61,13 +62,13 @@ public sealed class IndividualReturn : Definition
     public override IReadOnlyList<string> NotCovered =>
     [
         "rent, self-employment, pensions, private sales and foreign wages: their result is entered as other income",
-        "capital income, taxed at source or in the assessment, and the subsidised private pension: not computed here",
+        "losses from capital income; a spouse who saves for the subsidised pension only through the other; the bonus of young savers",
         "the one-fifth method together with the progression clause",
         "valuation of a company car; commuting premium; ceiling of the church tax and the fee of a member with a high-earning spouse",
         "losses of earlier years: the amount used now is entered; losses carried back",
         "energy renovation beyond the credit of the year, which is entered",
         "civil servants' old-age cap; allowances split between separated parents; a disabled child's lump sum passed on",
-        "interest on tax (AO s. 233a), the surcharge for paying late, and prepayments of the next year: told by the notice",
+        "the surcharge for paying late (AO s. 240), which runs from the notice",
         "part-year residents and people living abroad",
     ];
 

@@ -21,10 +21,10 @@ public sealed class ScopeForm : Form
         [new("single", "Single"), new("married", "Married or registered partners"), new("widowed", "Widowed"), new("separated", "Separated"), new("divorced", "Divorced")];
 
     /// <summary>Questions other forms ask about.</summary>
-    public readonly AnswerLine Joint, WidowSplitting, FirstReturn, Advised, Children, Donations, Maintenance, FirstTraining, OwnInsurance, Burdens, HouseholdWork, OtherIncome, Prepayments;
+    public readonly AnswerLine Joint, WidowSplitting, FirstReturn, Advised, Children, Donations, Maintenance, FirstTraining, OwnInsurance, SubsidisedPension, Burdens, HouseholdWork, Capital, OtherIncome, Prepayments;
 
-    /// <summary>Where one lives, and with whom.</summary>
-    public readonly ChoiceLine State, Family;
+    /// <summary>Where one lives, and with whom; another reason for which the return is compulsory.</summary>
+    public readonly ChoiceLine State, Family, Compulsory;
 
     /// <summary>Whether either person had wages.</summary>
     public Condition AnyWages => Taxpayer.Employed | (Joint & Spouse.Employed);
@@ -64,10 +64,18 @@ public sealed class ScopeForm : Form
         Maintenance = Answer("maintenance", "Maintenance paid to a divorced or separated spouse?").Required();
         FirstTraining = Answer("first-training", "First vocational training or first degree?").Required();
         OwnInsurance = Answer("own-insurance", "Liability, accident, life or old-age insurance of one's own?").Required();
+        SubsidisedPension = Answer("subsidised-pension", Glossary.In("Subsidised private pension") + "?").Required().Hint("a certified contract with allowances");
         Burdens = Answer("burdens", "Ill, disabled, caring, or supporting a relative?").Required();
         HouseholdWork = Answer("household-work", "Household help, craftsmen, or a statement of running costs?").Required();
+        Capital = Answer("capital", Glossary.In("Capital income") + " to look at?").Required().Hint("tax or church tax not withheld, allowance not used up, or a low income");
         OtherIncome = Answer("other-income", "Other income?").Required().Hint("rent, pension, business: its result, as worked out");
         Prepayments = Answer("prepayments", Glossary.In("Prepayments") + " set and paid?").Required();
+
+        Compulsory = Choice("compulsory", "Another reason why the return is compulsory", [
+            new("none", "None"), new("allowance", "An allowance registered for withholding"), new("provident", "Minimum provident allowance in withholding too high"),
+            new("new-employer", "Bonus of a new employer without the wages before (letter S)"), new("remarried", "Divorced or widowed, and married again in the year"),
+            new("apart", "Allowances split between parents apart"), new("asked", "Asked by the authority to file"),
+        ]).OfOneYear().Law("EStG s. 46(2) no. 3 to 6, AO s. 149(1)").Hint("a disability or child allowance alone is none");
 
         Section("The spouse", "EStG s. 26b", Joint);
         Spouse = new Person(

@@ -48,10 +48,13 @@ public sealed class TaxpayerForm : Form
 
         Section("Return");
         this.KindOfReturn();
+        Choice("notice", "Notice of assessment", [new("electronic", "Electronically"), new("paper", "On paper")]).FollowsClient("notices").Hint("EStG, AO s. 122a: electronically with the recipient's consent");
 
         Error("same-number", scope.Joint & number.BeginsLike(spouse, DigitsOfNumber), "Both spouses have the same identification number; correct one of them.", number, spouse);
         Error("born-later", BirthDate > yearEnd, $"The date of birth lies after {year}; check it.", BirthDate);
         Error("spouse-born-later", SpouseBirthDate > yearEnd, $"The date of birth lies after {year}; check it.", SpouseBirthDate);
+        Warn("tax-number-of-other-state", taxNumber.IsFilled() & scope.State.IsFilled() & !GermanyIdentifiers.BeginningsByState.Select(s => scope.State.Is(s.Key) & taxNumber.BeginsWith(s.Value)).Aggregate((a, b) => a | b),
+            "The tax number is one of another state than the state of residence; whoever moved has a new one, on the next notice.", taxNumber);
         Warn("no-tax-number", scope.FirstReturn.IsFilled() & !scope.FirstReturn & taxNumber.IsBlank(), "Enter the tax number of earlier years, or answer in Scope that this is the first return.", taxNumber);
     }
 

@@ -230,6 +230,40 @@ public sealed class IncomeTaxLaw(int year) : LawInForce(year)
     /// <summary>Energy lump sum, taxable; null except in 2022.</summary>
     public Parameter? EnergyLumpSum => InForceOrNone(Money("energy-lump-sum", "energy lump sum", "EStG s. 112 to 122").From(2022, 300, Certain).RepealedFrom(2023));
 
+    /// <summary>Wage above which a registered allowance, or a minimum provident allowance that was too high, makes the return compulsory: of somebody assessed alone.</summary>
+    public Parameter RegisteredAlone => InForce(Money("registered-alone", "wage with a registered allowance, alone", "EStG s. 46(2) no. 3, 4").From(2022, 13_150, Certain).From(2023, 12_174, Certain).From(2024, 13_050, Certain).From(2025, 13_362, Certain));
+
+    /// <summary>The same of a couple assessed together.</summary>
+    public Parameter RegisteredJoint => InForce(Money("registered-joint", "wages with a registered allowance, joint", "EStG s. 46(2) no. 3, 4").From(2022, 24_950, Certain).From(2023, 23_118, Certain).From(2024, 24_870, Certain).From(2025, 25_494, Certain));
+
+    // Capital income
+
+    /// <summary>Saver's allowance, of one person; a couple assessed together has twice as much.</summary>
+    public Parameter SaverAllowance => InForce(Money("saver-allowance", "saver's allowance", "EStG s. 20(9)").From(2022, 801, Certain).From(2023, 1_000, Certain));
+
+    /// <summary>What capital income is divided by for its tax, before church tax: a quarter of it is tax.</summary>
+    public Parameter CapitalDivisor => InForce(Number("capital-divisor", "capital income for one euro of tax", "EStG s. 32d(1)").From(2022, 4, Certain));
+
+    // Subsidised private pension
+
+    /// <summary>Contributions and allowances of one contract holder that are deducted at most.</summary>
+    public Parameter PensionMost => InForce(Money("pension-most", "subsidised private pension, at most", "EStG s. 10a(1)").From(2022, 2_100, Certain));
+
+    /// <summary>Basic allowance of a contract holder.</summary>
+    public Parameter PensionBasic => InForce(Money("pension-basic", "basic allowance", "EStG s. 84").From(2022, 175, Certain));
+
+    /// <summary>Allowance for a child born in 2008 or later.</summary>
+    public Parameter PensionChild => InForce(Money("pension-child", "allowance for a child born since 2008", "EStG s. 85").From(2022, 300, Certain));
+
+    /// <summary>Allowance for a child born before 2008.</summary>
+    public Parameter PensionOlderChild => InForce(Money("pension-older-child", "allowance for a child born before 2008", "EStG s. 85").From(2022, 185, Certain));
+
+    /// <summary>Part of last year's pensionable wage that is paid, allowances included, for the full allowances.</summary>
+    public Parameter PensionShare => InForce(Percent("pension-share", "of last year's wage for the full allowances", "EStG s. 86(1)").From(2022, 4, Certain));
+
+    /// <summary>What is paid oneself at least for the full allowances.</summary>
+    public Parameter PensionLeast => InForce(Money("pension-least", "own payment at least", "EStG s. 86(1) s. 4").From(2022, 60, Certain));
+
     // Children
 
     /// <summary>Allowances for a child of both parents together, of a year.</summary>
@@ -335,6 +369,30 @@ public sealed class IncomeTaxLaw(int year) : LawInForce(year)
 
     /// <summary>Late surcharge, at most.</summary>
     public Parameter LateMost => InForce(Money("late-most", "late surcharge, at most", "AO s. 152(10)").From(2022, 25_000, Certain));
+
+    /// <summary>The day from which tax bears interest (AO s. 233a(2); EGAO art. 97 s. 36(3)).</summary>
+    public DateOnly InterestFrom => Year switch
+    {
+        2022 => new DateOnly(2024, 9, 1),
+        2023 => new DateOnly(2025, 7, 1),
+        2024 => new DateOnly(2026, 6, 1),
+        _ => new DateOnly(2027, 4, 1),
+    };
+
+    /// <summary>Interest for a full month.</summary>
+    public Parameter InterestMonth => InForce(Percent("interest-month", "interest, a full month", "AO s. 238(1a)").From(2022, 0.15m, Certain));
+
+    /// <summary>The base of interest is cut to a multiple of it.</summary>
+    public Parameter InterestStep => InForce(Money("interest-step", "base of interest, cut to a multiple of", "AO s. 238(2)").From(2022, 50, Certain));
+
+    /// <summary>Interest below it is not set.</summary>
+    public Parameter InterestLeast => InForce(Money("interest-least", "interest, at least", "AO s. 239(2)").From(2022, 10, Certain));
+
+    /// <summary>Prepayments of a year below it are not set.</summary>
+    public Parameter PrepaymentYear => InForce(Money("prepayment-year", "prepayments of a year, at least", "EStG s. 37(5)").From(2022, 400, Certain));
+
+    /// <summary>Nor below it for a quarter.</summary>
+    public Parameter PrepaymentQuarter => InForce(Money("prepayment-quarter", "prepayment of a quarter, at least", "EStG s. 37(5)").From(2022, 100, Certain));
 
     private static DateOnly OrNextWorkingDay(DateOnly day) => GermanyHolidays.Federal.WorkingDayOnOrAfter(day);
 }
