@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
 using Aerarium.Countries.Barbados;
 using Aerarium.Countries.Canada;
 using Aerarium.Countries.Germany;
@@ -15,6 +16,7 @@ public static class Catalogue
 {
     private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Lazy<Definition>> Built = new();
     private static readonly ConcurrentDictionary<(string Id, int Year, string Period), Lazy<Definition>> Checked = new();
+    private static readonly ConcurrentDictionary<(string Id, int Year, string Period, NumberWriting Numbers), Lazy<Definition>> Rewritten = new();
 
     /// <summary>The countries by code.</summary>
     public static readonly IReadOnlyDictionary<string, Country> Countries =
@@ -78,6 +80,15 @@ public static class Catalogue
     /// <exception cref="KeyNotFoundException">There is none; the message says what is covered.</exception>
     public static Definition Get(string id, long year, string period = Periods.WholeYear) =>
         Find(id, (int)year, period, out var problem) ?? throw new KeyNotFoundException(problem);
+
+    /// <summary>The same with numbers written in another way.</summary>
+    /// <exception cref="KeyNotFoundException">There is none; the message says what is covered.</exception>
+    public static Definition Get(string id, long year, string period, NumberWriting numbers)
+    {
+        var usual = Get(id, year, period);
+        return usual.Numbers == numbers ? usual
+            : Rewritten.GetOrAdd((id, (int)year, period, numbers), _ => new Lazy<Definition>(() => TypeOf(id).Create((int)year, period).WritingNumbers(numbers))).Value;
+    }
 
     /// <summary>The year and period after one: the next quarter, or the next year where there is none.</summary>
     public static (int Year, string Period) After(string id, long year, string period)

@@ -23,6 +23,14 @@ public static class CommonParticulars
         "notices", "Notices of the authority", "as the client wishes", null, [new("electronic", "Electronically"), new("paper", "On paper")]);
 }
 
+/// <summary>Particulars of the practice that a country offers besides its own.</summary>
+public static class PracticeChoices
+{
+    /// <summary>How figures are written in returns of the country.</summary>
+    public static readonly Particular Numbers = new(
+        "numbers", "Figures are written", "typed, shown and printed, in all returns of the country", null, [new("point", "1,234.56"), new("comma", "1.234,56")]);
+}
+
 /// <summary>For how long records of a return are kept before they may be deleted.</summary>
 /// <param name="Years">Years after the day the return was filed.</param>
 /// <param name="Source">Statute and section.</param>

@@ -126,6 +126,7 @@ public static class ServerApplication
         builder.Services.AddSingleton(Random.Shared);
         builder.Services.AddSingleton<AuthorityCertificate>();
         builder.Services.AddSingleton<SendingDesk>();
+        builder.Services.AddSingleton<PlausibilityDesk>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();

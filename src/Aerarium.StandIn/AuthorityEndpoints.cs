@@ -76,6 +76,16 @@ public static class AuthorityEndpoints
             return Sealed(http, seal, archive.AnswerTo(submission), StatusCodes.Status202Accepted);
         });
 
+        service.MapPost("/plausibility", async (HttpContext http, Archive archive, Examiner examiner, AuthoritySeal seal) =>
+        {
+            using var body = new MemoryStream();
+            await http.Request.Body.CopyToAsync(body);
+            var document = body.ToArray();
+            return examiner.CheckBeforehand(document, archive) is { } reasons
+                ? SealedText(http, seal, new { sha256 = Convert.ToHexStringLower(SHA256.HashData(document)), reasons })
+                : Results.Problem("Returns of this kind are not checked beforehand.", statusCode: 409);
+        });
+
         service.MapGet("/submissions/{key}", (string key, HttpContext http, Archive archive, AuthoritySeal seal) =>
             archive.Find(key) is { } submission
                 ? Sealed(http, seal, archive.AnswerTo(submission), StatusCodes.Status200OK)

@@ -21,6 +21,9 @@ public interface IDocumentRules
     /// <summary>What an assessment speaks about.</summary>
     AssessedFigures Assessed { get; }
 
+    /// <summary>Whether the authority says before the filing what it would refuse.</summary>
+    bool CheckedBeforehand => false;
+
     /// <summary>The sums that do not come out.</summary>
     IEnumerable<Reason> Arithmetic(Document document);
 }

@@ -74,6 +74,13 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         ]);
     }
 
+    /// <summary>What the rules would refuse of a document that is not filed yet; null where the authority checks nothing beforehand.</summary>
+    public IReadOnlyList<Reason>? CheckBeforehand(byte[] document, Archive archive)
+    {
+        var examined = Examine(document, archive);
+        return RulesByReturn.GetValueOrDefault(examined.Return) is { CheckedBeforehand: false } ? null : examined.Reasons;
+    }
+
     /// <summary>A document that was accepted, with what an assessment speaks about; null for a list.</summary>
     public (Document Document, AssessedFigures Assessed)? Read(byte[] document)
     {

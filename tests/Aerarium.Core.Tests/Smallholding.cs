@@ -11,7 +11,7 @@ public sealed class Smallholding : Definition
     public Smallholding(bool leavesDueOpen = false, NumberWriting? writing = null)
         : base("zz/smallholding", 2025)
     {
-        Numbers = writing ?? NumberWriting.Point;
+        WritingNumbers(writing ?? NumberWriting.Point);
         var main = new MainForm(this);
         var fields = new FieldsForm(this, main);
         main.Complete(fields, leavesDueOpen);
@@ -33,8 +33,6 @@ public sealed class Smallholding : Definition
     public MainForm Main { get; }
 
     public FieldsForm Fields { get; }
-
-    public override NumberWriting Numbers { get; }
 
     public override string Title => "Smallholding";
 

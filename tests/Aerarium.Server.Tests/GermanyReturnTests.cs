@@ -1,3 +1,6 @@
+using System.Net;
+using Aerarium.StandIn;
+
 namespace Aerarium.Server.Tests;
 
 /// <summary>A return of Germany from one year into the next, through the interface.</summary>
@@ -30,5 +33,68 @@ public class GermanyReturnTests
             ("Weavers", "210", "26", "1200", "400"),
             (values["work-costs.ways.place"], values["work-costs.ways.days"], values["work-costs.ways.distance"], values["work-costs.tools.gross"], values["work-costs.tools.used"]));
         Assert.False(values.ContainsKey("work-costs.ways.tickets"));
+    }
+
+    /// <summary>What the authority would refuse is told by line before anything is filed; nothing is sent until it has nothing against it.</summary>
+    [Fact]
+    public async Task The_authority_checks_before_the_filing_and_names_the_lines()
+    {
+        await using var practice = await Practice.StartAsync();
+        var (rukia, mosi) = (await practice.SignInAsync(0), await practice.SignInAsync(1));
+        var id = await OpenedAsync(rukia);
+        await ApproveAsync();
+        var built = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/build");
+        Assert.Equal((true, true, false), (built["checkedBeforehand"]!.GetValue<bool>(), built["canCheck"]!.GetValue<bool>(), built["canSend"]!.GetValue<bool>()));
+        var (status, answer) = await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/send");
+        Assert.Equal(HttpStatusCode.Conflict, status);
+        Assert.Contains("checked by the authority", answer!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+
+        practice.Authority.Faults.Outage = true;
+        Assert.Equal(HttpStatusCode.BadGateway, (await rukia.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/check")).Status);
+        practice.Authority.Faults.Outage = false;
+
+        // Registered under another name meanwhile: the line is named, and it stays unsent.
+        var registered = practice.OfAuthority<Registry>();
+        registered.Register(new Taxpayer("20364598157", "Ingwer Kliffendorf"));
+        var refused = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/check");
+        Assert.Equal("taxpayer.name", refused["built"]!["check"]!["reasons"]![0]!["line"]!.GetValue<string>());
+        Assert.False(refused["canSend"]!.GetValue<bool>());
+        Assert.Equal(HttpStatusCode.Conflict, (await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/send")).Status);
+
+        registered.Register(new Taxpayer("20364598157", "Ingwer Kliffendorn"));
+        var sound = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/check");
+        Assert.True(sound["canSend"]!.GetValue<bool>());
+        Assert.DoesNotContain(practice.Authority.All, s => s.Pin == "20364598157");
+        await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/send");
+        Assert.Equal("accepted", await mosi.WaitForAsync(id, "accepted", "rejected"));
+        var file = await rukia.ReturnOfAsync("Zuri", 2025);
+        Assert.Equal(HttpStatusCode.Conflict, (await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{file}/sending/check")).Status);
+
+        async Task ApproveAsync()
+        {
+            await rukia.AcceptWarningsAsync(id);
+            await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/approval/hand-over");
+            await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{id}/approval/approve");
+        }
+    }
+
+    /// <summary>A return of a single employee, complete, with a refund.</summary>
+    private static async Task<long> OpenedAsync(Browser rukia)
+    {
+        var client = (await rukia.DoAsync(HttpMethod.Post, "/api/clients", new { country = "de", kind = "individual", identifier = "20364598157", name = "Ingwer Kliffendorn" }))["id"]!.GetValue<long>();
+        var id = (await rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "de/individual", year = 2024, kind = "original" }))["id"]!.GetValue<long>();
+        var no = (await rukia.GetAsync($"/api/returns/{id}"))["values"]!.AsArray().Select(v => v!["line"]!.GetValue<string>())
+            .Where(l => l.StartsWith("scope.", StringComparison.Ordinal) && l is not ("scope.state" or "scope.family" or "scope.compulsory")).Distinct();
+        await rukia.EditAsync(id, [.. no.Select(l => (l, (string?)null, l is "scope.resident" or "scope.advised" or "scope.employed" ? "yes" : "no"))]);
+        await rukia.EditAsync(id,
+            ("scope.state", null, "sh"), ("scope.family", null, "single"), ("taxpayer.tax-number", null, "2120036459815"), ("taxpayer.office", null, "Seal Bank"), ("taxpayer.birth-date", null, "1979-03-05"),
+            ("taxpayer.religion", null, "none"), ("taxpayer.address", null, "157 Driftwood Lane"), ("provident.subsidised", null, "yes"), ("provident.sickness-pay", null, "yes"), ("payout.account", null, "DE73999000000000000066"),
+            ("declaration.true-and-complete", null, "yes"), ("declaration.name", null, "Ingwer"), ("declaration.capacity", null, "adviser"), ("declaration.date", null, "2026-06-18"),
+            ("declaration.agent-number", null, "4711000990"), ("declaration.agent-name", null, "Lantern Reef Tax Practice"), ("declaration.contact-name", null, "Tarek"), ("declaration.contact-phone", null, "0431 555 0100"));
+        await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new object[] { new { kind = "add-row", section = "wages.statements", row = "w1", seen = long.MaxValue } } });
+        await rukia.EditAsync(id,
+            ("wages.statements.employer", "w1", "Weavers"), ("wages.statements.from", "w1", "2024-01-01"), ("wages.statements.until", "w1", "2024-12-31"), ("wages.statements.class", "w1", "1"), ("wages.statements.gross", "w1", "42000"),
+            ("wages.statements.wage-tax", "w1", "9000"), ("wages.statements.health", "w1", "3400"), ("wages.statements.care", "w1", "900"));
+        return id;
     }
 }

@@ -162,6 +162,7 @@ public partial class RoleTests
         ["POST /api/returns/{id}/approval/give-back"] = "approver",
         ["GET /api/returns/{id}/sending"] = Everybody,
         ["POST /api/returns/{id}/sending/build"] = Preparing,
+        ["POST /api/returns/{id}/sending/check"] = Preparing,
         ["POST /api/returns/{id}/sending/send"] = "approver",
         ["POST /api/returns/{id}/sending/chase"] = Preparing,
         ["GET /api/returns/{id}/sending/e-return"] = Everybody,

@@ -97,8 +97,8 @@ public abstract class Definition
     /// <summary>Days by which something is to be done.</summary>
     public abstract IReadOnlyList<Deadline> Deadlines { get; }
 
-    /// <summary>How numbers are written in the country: in entry, display and print.</summary>
-    public virtual Entries.NumberWriting Numbers => Entries.NumberWriting.Point;
+    /// <summary>How numbers are written: in entry, display and print. It decides no figure.</summary>
+    public Entries.NumberWriting Numbers { get; private set; } = Entries.NumberWriting.Point;
 
     /// <summary>Other taxes that choices on this return move; none where there are none, or where they are not known.</summary>
     public virtual IReadOnlyList<OtherTax> OtherTaxes => [];
@@ -191,6 +191,13 @@ public abstract class Definition
         sheet.Load(entries, today, before);
         Evaluator.Run(sheet);
         return sheet;
+    }
+
+    /// <summary>Writes numbers otherwise. Called by whoever made the definition, before anybody else has it.</summary>
+    public Definition WritingNumbers(Entries.NumberWriting numbers)
+    {
+        Numbers = numbers;
+        return this;
     }
 
     /// <summary>Names the parts in which what is to pay is paid, in the order of their days.</summary>

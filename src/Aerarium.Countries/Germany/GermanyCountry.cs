@@ -38,6 +38,7 @@ public static class GermanyCountry
             new("contact-phone", "That person's telephone", "with area code", Mandatory: true),
             new("declarant-name", "Usual declarant", "leave blank when clients declare themselves"),
             new("declarant-capacity", "Capacity of the declarant", null, null, Capacities),
+            PracticeChoices.Numbers,
         ],
         new Retention(10, "AO s. 147(3), StBerG s. 66; counted here from the day of filing, from memory", Confidence.Likely),
         new Creditor("Simulated tax office cash desk, Germany", "SIMDE0001000"),

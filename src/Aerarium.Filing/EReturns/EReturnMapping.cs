@@ -14,6 +14,9 @@ public interface IEReturnMapping
     /// <summary>In what form it is written.</summary>
     EReturnFormat Format => EReturnFormat.Xml;
 
+    /// <summary>Whether the authority says before the filing what its rules would refuse.</summary>
+    bool CheckedBeforehand => false;
+
     /// <summary>The same return as JSON, where the authority takes it in that form too; null where it does not.</summary>
     IEReturnMapping? AsJson => null;
 

@@ -51,7 +51,7 @@ internal static class ClientAcceptanceEndpoints
         {
             var (_, frozen, record) = Frozen(unit, Find(unit, token, clock));
             var facts = new PrintedCopyFacts(Practices.Find(unit)!.Name, Storage.Clients.NameOf(unit, record.ClientId), record.Kind, "Approved, for the client's acceptance", frozen.Day);
-            return Results.File(PrintedCopy.Draw(Evaluate(frozen), facts), "application/pdf");
+            return Results.File(PrintedCopy.Draw(Evaluate(unit, frozen), facts), "application/pdf");
         })).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
         open.MapPost("", AnswerAsync);
     }
@@ -142,12 +142,12 @@ internal static class ClientAcceptanceEndpoints
         return (approval, ApprovalDesk.Frozen(unit, approval), Storage.Returns.Find(unit, asked.ReturnId)!);
     }
 
-    private static Core.Engine.Evaluation Evaluate(FrozenReturn frozen) => Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
+    private static Core.Engine.Evaluation Evaluate(Unit unit, FrozenReturn frozen) => PracticeDefinitions.Of(unit, frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
 
     private static ClientCopyView View(Unit unit, ClientAcceptanceRecord asked)
     {
         var (approval, frozen, record) = Frozen(unit, asked);
-        var evaluation = Evaluate(frozen);
+        var evaluation = Evaluate(unit, frozen);
         return new ClientCopyView(
             Practices.Find(unit)!.Name,
             Storage.Clients.NameOf(unit, record.ClientId),

@@ -24,7 +24,8 @@ public sealed class DemoData(
     ReturnOpening opening,
     ApprovalDesk approval,
     EReturnBuilding building,
-    SendingDesk sending)
+    SendingDesk sending,
+    PlausibilityDesk plausibility)
 {
     /// <summary>Who can sign in to the demonstration.</summary>
     public static readonly IReadOnlyList<DemoCredential> Credentials =
@@ -178,6 +179,7 @@ public sealed class DemoData(
         building.BuildAsync(id, approver, CancellationToken.None).GetAwaiter().GetResult();
         if (stage == DemoStage.Sent)
         {
+            plausibility.CheckWhereAskedForAsync(id, approver, CancellationToken.None).GetAwaiter().GetResult();
             sending.Queue(id, approver);
         }
     }

@@ -163,7 +163,8 @@ public sealed class BatchActs(
     FollowedParticulars particulars,
     RegisteredParticulars registered,
     EReturnBuilding building,
-    SendingDesk sending)
+    SendingDesk sending,
+    PlausibilityDesk plausibility)
 {
     private static readonly string[] Known = ["assign", "tag", "untag", "recheck", "roll-forward", "build", "send", "export"];
 
@@ -227,6 +228,7 @@ public sealed class BatchActs(
                 _ = particulars.Follow(id, caller) is null ? workbench.Refresh(id) : null;
                 return "follows";
             default:
+                await plausibility.CheckWhereAskedForAsync(id, caller, cancellation);
                 sending.Queue(id, caller);
                 return "on its way";
         }

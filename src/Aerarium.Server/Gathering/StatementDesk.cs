@@ -8,12 +8,13 @@ using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Clients;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Gathering;
 
 /// <summary>A kind of statement for a year, box by box.</summary>
-public sealed record StatementKindView(string Kind, string Title, string Definition, int Year, IReadOnlyList<StatementBoxView> Boxes);
+public sealed record StatementKindView(string Kind, string Title, string Definition, int Year, NumberLayout Numbers, IReadOnlyList<StatementBoxView> Boxes);
 
 /// <summary>A box of a statement.</summary>
 public sealed record StatementBoxView(string Name, string Label, string? From, LineKind Kind, IReadOnlyList<Choice>? Choices);
@@ -58,12 +59,12 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     private const string YearBox = "year";
 
     /// <summary>The kinds there are for a client's country, one for each year covered.</summary>
-    public static IReadOnlyList<StatementKindView> Kinds(string country) =>
+    public static IReadOnlyList<StatementKindView> Kinds(Unit unit, string country) =>
     [
         .. Catalogue.Returns.Where(r => r.Country == country && r.Record is not null).SelectMany(type => type.Record!.Statements.SelectMany(kind => type.Years.OrderDescending().Select(year =>
         {
             var definition = Catalogue.Get(type.Id, year);
-            return new StatementKindView(kind.Name, kind.Title, type.Id, year, [.. BoxesOf(kind, definition).Select(b =>
+            return new StatementKindView(kind.Name, kind.Title, type.Id, year, NumberLayout.Of(PracticeDefinitions.NumbersOf(unit, country)), [.. BoxesOf(kind, definition).Select(b =>
                 new StatementBoxView(b.Box.Name, b.Line.Label, b.Line.CopiedFrom, b.Line.Kind, b.Line.Choices))]);
         }))),
     ];
@@ -114,7 +115,8 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     {
         var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
         var before = id is { } known ? Find(unit, clientId, known) : null;
-        var (statement, problems) = Read(client, typed.Kind ?? "", typed.Year, typed.Identifier, typed.Boxes ?? new Dictionary<string, string?>(), strict: true);
+        var (statement, problems) = Read(
+            client, typed.Kind ?? "", typed.Year, typed.Identifier, typed.Boxes ?? new Dictionary<string, string?>(), strict: true, PracticeDefinitions.NumbersOf(unit, client.Country));
         if (problems.Count > 0)
         {
             return new StatementSaved(problems, []);
@@ -174,7 +176,7 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
                 var ofYear = item.Boxes.TryGetValue(YearBox, out var text) && int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var own) ? own : year;
                 var identifier = item.Boxes.GetValueOrDefault(definedKind.OwnerBox) ?? client.Identifier;
                 string[] about = [YearBox, definedKind.OwnerBox, "number"];
-                var (statement, wrong) = Read(client, kind, ofYear, identifier, item.Boxes.Where(b => !about.Contains(b.Key)).ToDictionary(b => b.Key, b => (string?)b.Value), strict: false);
+                var (statement, wrong) = Read(client, kind, ofYear, identifier, item.Boxes.Where(b => !about.Contains(b.Key)).ToDictionary(b => b.Key, b => (string?)b.Value), strict: false, NumberWriting.Point);
                 ignored.UnionWith(item.Boxes.Keys.Where(k => !about.Contains(k) && definedKind.Boxes.All(b => b.Name != k)));
                 problems.AddRange(wrong.Select(w => new ImportRemark(item.Row, w.Field, item.Boxes.GetValueOrDefault(w.Field), w.Message)));
                 if (wrong.Count > 0)
@@ -239,10 +241,11 @@ public sealed class StatementDesk(PracticeDatabase database, TimeProvider clock)
     }
 
     private static (StatementRecord? Statement, List<FieldProblem> Problems) Read(
-        ClientRecord client, string kindName, int year, string? identifier, IReadOnlyDictionary<string, string?> typed, bool strict)
+        ClientRecord client, string kindName, int year, string? identifier, IReadOnlyDictionary<string, string?> typed, bool strict, NumberWriting numbers)
     {
         var problems = new List<FieldProblem>();
-        var (kind, definition) = KindOf(client.Country, kindName, year);
+        var (kind, usual) = KindOf(client.Country, kindName, year);
+        var definition = Catalogue.Get(usual.Id, year, usual.Period, numbers);
         var owner = Catalogue.Countries[client.Country].IndividualIdentifier.Complete(identifier ?? "");
         if (!Catalogue.Countries[client.Country].IndividualIdentifier.Accepts(owner) && !Catalogue.Countries[client.Country].CompanyIdentifier.Accepts(owner))
         {
@@ -292,7 +295,7 @@ internal static class StatementEndpoints
 {
     public static void MapStatements(this RouteGroupBuilder api)
     {
-        api.MapGet("/statement-kinds/{country}", (string country) => StatementDesk.Kinds(country)).ReachesPractice().WithTags("Gathering");
+        api.MapGet("/statement-kinds/{country}", (string country, PracticeDatabase database) => database.Read(unit => StatementDesk.Kinds(unit, country))).ReachesPractice().WithTags("Gathering");
         var statements = api.MapGroup("/clients/{id:long}/statements").ReachesClient().WithTags("Gathering");
         statements.MapGet("", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit => StatementDesk.List(unit, id, Caller.Of(user).Reach)));
         statements.MapPost("", (long id, StatementInput typed, ClaimsPrincipal user, StatementDesk desk) => desk.Save(id, null, typed, Caller.Of(user)))

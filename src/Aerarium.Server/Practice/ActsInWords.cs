@@ -88,6 +88,7 @@ internal static class ActsInWords
         ["backup"] = "backed up",
         ["batch"] = "worked on several returns",
         ["build"] = "built the e-return",
+        ["check"] = "had the e-return checked by the authority",
         ["certificate"] = "changed the signing certificate",
         ["chase"] = "asked after the answer",
         ["client"] = "changed a particular",

@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Entries;
 using Aerarium.Countries;
 
 namespace Aerarium.Server.Returns;
@@ -15,7 +16,6 @@ public sealed record Layout(
     IReadOnlyList<FormLayout> Forms,
     IReadOnlyList<KeyFigureLayout> Outcome,
     IReadOnlyList<string> GatherForms,
-    NumberLayout Numbers,
     IReadOnlyList<string> NotCovered,
     string BalanceLabel,
     string OverpaidLabel);
@@ -24,7 +24,11 @@ public sealed record Layout(
 /// <param name="Decimal">Mark before the decimals.</param>
 /// <param name="Group">Mark between groups.</param>
 /// <param name="HigherGroups">Digits of every group but the lowest, which has three.</param>
-public sealed record NumberLayout(string Decimal, string Group, int HigherGroups);
+public sealed record NumberLayout(string Decimal, string Group, int HigherGroups)
+{
+    /// <summary>How numbers are written.</summary>
+    public static NumberLayout Of(NumberWriting numbers) => new($"{numbers.Decimal}", $"{numbers.Group}", numbers.HigherGroups);
+}
 
 /// <summary>A form.</summary>
 /// <param name="Key">Key.</param>
@@ -34,11 +38,12 @@ public sealed record NumberLayout(string Decimal, string Group, int HigherGroups
 /// <param name="Beside">The form in whose parallel column it is shown, or null; its sections and lines are the same, in the same order.</param>
 /// <param name="Column">What that column is called, or null.</param>
 /// <param name="When">When the form opens, in a sentence; null for always.</param>
+/// <param name="OpenedBy">Key of the one question of Scope that opens it; null where it is always there or rests on more.</param>
 /// <param name="Sections">Sections.</param>
-public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? When, IReadOnlyList<SectionLayout> Sections);
+public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? When, string? OpenedBy, IReadOnlyList<SectionLayout> Sections);
 
-/// <summary>A section; with <see cref="Table"/> when it repeats.</summary>
-public sealed record SectionLayout(string Key, string Title, string? Law, string? When, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
+/// <summary>A section; with <see cref="Table"/> when it repeats, and with the one question of Scope that opens it.</summary>
+public sealed record SectionLayout(string Key, string Title, string? Law, string? When, string? OpenedBy, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
 
 /// <summary>What a repeating section adds.</summary>
 /// <param name="Key">Key.</param>
@@ -99,10 +104,9 @@ internal static partial class Layouts
         definition.Country,
         definition.Currency,
         definition.FigureRevision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, Opens(f.OpensFor, f.When), [.. f.Sections.Select(Of)]))],
+        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, Opens(f.OpensFor, f.When), OpenedBy(f.When), [.. f.Sections.Select(Of)]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
-        new NumberLayout($"{definition.Numbers.Decimal}", $"{definition.Numbers.Group}", definition.Numbers.HigherGroups),
         definition.NotCovered,
         definition.BalanceWords.ToPay,
         definition.BalanceWords.Overpaid);
@@ -112,6 +116,7 @@ internal static partial class Layouts
         section.Title,
         section.Law,
         Opens(section.OpensFor ?? (section.OwnCondition is null ? section.Form.OpensFor : null), section.OwnCondition ?? section.When),
+        OpenedBy(section.OwnCondition ?? section.When),
         section is RepeatingSection table ? Of(table) : null,
         [.. section.LinesAsRead.Select(Of)]);
 
@@ -120,6 +125,8 @@ internal static partial class Layouts
         when is null ? null
         : opensFor is not null ? $"Opens for {opensFor}."
         : $"Opens when {Answered().Replace(when.Words, "‘$1’ is answered yes")}.";
+
+    private static string? OpenedBy(Core.Formulas.Condition? when) => when is AnswerLine { Line: { Form.Number: 0 } question } ? question.Key : null;
 
     [GeneratedRegex("'([^']+(?:'s [^']+)?)' is yes")]
     private static partial Regex Answered();

@@ -135,7 +135,8 @@ internal static class ReturnEndpoints
             workspace.Outcome(),
             workspace.Ties.Lines,
             last is null ? null : LastYear(workbench.Open(last.Id)),
-            related);
+            related,
+            NumberLayout.Of(workspace.Definition.Numbers));
     }
 
     private static LastYearView LastYear(Workspace workspace) => new(

@@ -82,7 +82,8 @@ public sealed record ReturnView(
     IReadOnlyList<OutcomeView> Outcome,
     IReadOnlyList<TieView> Ties,
     LastYearView? LastYear,
-    bool InHousehold);
+    bool InHousehold,
+    NumberLayout Numbers);
 
 /// <summary>What a change does.</summary>
 public enum ChangeKind

@@ -37,7 +37,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             return kept;
         }
 
-        var loaded = Workspace.Load(unit, record, DefinitionOf(record), clock.Today(), source => Source(unit, source));
+        var loaded = Workspace.Load(unit, record, PracticeDefinitions.Of(unit, record), clock.Today(), source => Source(unit, source));
         if (unit.Transaction is null)
         {
             Keep(loaded);
@@ -57,7 +57,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             return kept;
         }
 
-        var loaded = Workspace.Load(unit, record, DefinitionOf(record), clock.Today(), open: null);
+        var loaded = Workspace.Load(unit, record, PracticeDefinitions.Of(unit, record), clock.Today(), open: null);
         if (unit.Transaction is null)
         {
             Keep(loaded, asSource: true);
@@ -68,8 +68,6 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
 
     private Workspace? KeptOf(ReturnRecord record, bool asSource = false) =>
         _kept.TryGetValue((record.Id, asSource), out Workspace? kept) && kept!.Record == record && kept.Today == clock.Today() ? kept : null;
-
-    private static Definition DefinitionOf(ReturnRecord record) => Catalogue.Get(record.Definition, record.Year, record.Period);
 
     /// <summary>
     /// A return with what the returns it is tied to say now. When that changes its findings, lists show it and those who have it open are told.

@@ -72,7 +72,7 @@ public sealed class EReturnBuilding(
     public static Evaluation EvaluationOf(Unit unit, BuiltRecord built)
     {
         var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
-        return Catalogue.Get(frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
+        return PracticeDefinitions.Of(unit, frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
     }
 
     /// <summary>The line behind an element of a built e-return, found by writing the frozen return again.</summary>
@@ -80,6 +80,23 @@ public sealed class EReturnBuilding(
     {
         var evaluation = EvaluationOf(unit, built);
         return Catalogue.TypeOf(evaluation.Definition.Id).EReturn.InFormOf(Artefacts.Get(unit, built.EreturnSha256)).Write(evaluation).Places;
+    }
+
+    /// <summary>What the authority says of a built e-return, with the lines it is about.</summary>
+    public IReadOnlyList<RejectionReason> InWords(Unit unit, BuiltRecord built, IReadOnlyList<AuthorityReason> reasons)
+    {
+        if (reasons.Count == 0)
+        {
+            return [];
+        }
+
+        var places = PlacesOf(unit, built);
+        var definition = EvaluationOf(unit, built).Definition;
+        return [.. reasons.Select(r =>
+        {
+            var place = r.Path is null ? null : places.GetValueOrDefault(r.Path);
+            return new RejectionReason(r.Code, r.Message, place?.Line, place?.Row, place is null ? null : definition.LineOf(place.Line).Label);
+        })];
     }
 
     /// <summary>The mail with which a built e-return goes.</summary>

@@ -6,6 +6,7 @@ using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Paying;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
 namespace Aerarium.Server.Sending;
@@ -72,7 +73,7 @@ public sealed class ReturnPapers(PaymentDesk payments, TimeProvider clock)
         var client = Storage.Clients.Find(unit, record.ClientId)!;
         var type = Catalogue.TypeOf(record.Definition);
         var country = Catalogue.Countries[type.Country];
-        var numbers = Catalogue.Get(record.Definition, record.Year, record.Period).Numbers;
+        var numbers = PracticeDefinitions.NumbersOf(unit, type.Country);
         string Money(string amount) => $"{numbers.Money(decimal.Parse(amount, CultureInfo.InvariantCulture))} {advice.Currency}";
         using var code = QRCoder.QRCodeGenerator.GenerateQrCode(advice.Reference, QRCoder.QRCodeGenerator.ECCLevel.M);
         return FilingPapers.Draw(new PaperFacts(

@@ -77,6 +77,15 @@ public sealed class SendingDesk(
                 throw PlainProblem.Conflict("The e-return breaks the authority's schema; correct the lines named and build again.");
             }
 
+            if (TypeOf(workspace.Record).EReturn.CheckedBeforehand)
+            {
+                var reasons = built.CheckReasons is null ? throw PlainProblem.Conflict("Have the e-return checked by the authority's rules first.") : JsonSerializer.Deserialize<List<AuthorityReason>>(built.CheckReasons)!;
+                if (reasons.Count > 0)
+                {
+                    throw PlainProblem.Conflict("The authority's rules refuse this e-return; correct the lines named, have it approved and build it again.");
+                }
+            }
+
             var now = Moments.Text(clock.GetUtcNow());
             Sendings.Add(unit, new SendingRecord
             {
@@ -174,7 +183,9 @@ public sealed class SendingDesk(
         sending is { State: "pending", SentAt: { } sentAt } && TypeOf(unit, sending).EReturn.Channel == Channel.Mail
         && clock.GetUtcNow() - DateTimeOffset.Parse(sentAt, System.Globalization.CultureInfo.InvariantCulture) > _silentAfter;
 
-    private static Countries.ReturnType TypeOf(Unit unit, SendingRecord sending) => Countries.Catalogue.TypeOf(Storage.Returns.Find(unit, sending.ReturnId)!.Definition);
+    private static Countries.ReturnType TypeOf(Unit unit, SendingRecord sending) => TypeOf(Storage.Returns.Find(unit, sending.ReturnId)!);
+
+    private static Countries.ReturnType TypeOf(ReturnRecord record) => Countries.Catalogue.TypeOf(record.Definition);
 
     /// <summary>Sends the mail, or the same mail again when somebody chases it or nothing has come back for long.</summary>
     private async Task MailAsync(SendingRecord sending, CancellationToken cancellation)
@@ -294,15 +305,7 @@ public sealed class SendingDesk(
             return [];
         }
 
-        var built = BuiltReturns.Find(unit, sending.BuiltId)!;
-        var places = building.PlacesOf(unit, built);
-        var record = Storage.Returns.Find(unit, sending.ReturnId)!;
-        var definition = Countries.Catalogue.Get(record.Definition, record.Year, record.Period);
-        return [.. JsonSerializer.Deserialize<List<AuthorityReason>>(sending.Reasons)!.Select(r =>
-        {
-            var place = r.Path is null ? null : places.GetValueOrDefault(r.Path);
-            return new RejectionReason(r.Code, r.Message, place?.Line, place?.Row, place is null ? null : definition.LineOf(place.Line).Label);
-        })];
+        return building.InWords(unit, BuiltReturns.Find(unit, sending.BuiltId)!, JsonSerializer.Deserialize<List<AuthorityReason>>(sending.Reasons)!);
     }
 }
 

@@ -10,7 +10,7 @@ using Aerarium.Storage;
 namespace Aerarium.Server.Sending;
 
 /// <summary>A built e-return.</summary>
-public sealed record BuiltView(string BuiltAt, string Sha256, long Bytes, string FileName, IReadOnlyList<BuildFault> Faults, bool Current);
+public sealed record BuiltView(string BuiltAt, string Sha256, long Bytes, string FileName, IReadOnlyList<BuildFault> Faults, bool Current, PlausibilityView? Check);
 
 /// <summary>A sending and how it went; silent when a mail was sent and nothing has come back.</summary>
 public sealed record SendingView(
@@ -29,8 +29,8 @@ public sealed record SendingView(
     MailInWords? Letter,
     MailInWords? Reply);
 
-/// <summary>Everything about sending a return.</summary>
-public sealed record SendView(string Stage, BuiltView? Built, IReadOnlyList<SendingView> Sendings, bool CanBuild, bool CanSend, bool HasParcel, bool HasPapers, string Channel);
+/// <summary>Everything about sending a return; one that is checked beforehand can be sent once the authority named no reason against it.</summary>
+public sealed record SendView(string Stage, BuiltView? Built, IReadOnlyList<SendingView> Sendings, bool CanBuild, bool CheckedBeforehand, bool CanCheck, bool CanSend, bool HasParcel, bool HasPapers, string Channel);
 
 internal static class SendingEndpoints
 {
@@ -38,22 +38,28 @@ internal static class SendingEndpoints
     {
         var sending = api.MapGroup("/returns/{id:long}/sending").ReachesReturn().WithTags("Sending");
         sending.MapGet("", View);
-        sending.MapPost("/build", async (long id, ClaimsPrincipal user, EReturnBuilding building, Workbench workbench, PracticeDatabase database, SendingDesk desk, LiveReturns live, CancellationToken cancellation) =>
+        sending.MapPost("/build", async (long id, ClaimsPrincipal user, EReturnBuilding building, Workbench workbench, PracticeDatabase database, SendingDesk desk, PlausibilityDesk check, LiveReturns live, CancellationToken cancellation) =>
         {
             await building.BuildAsync(id, Caller.Of(user), cancellation);
             await live.TellStatusAsync(id, cancellation);
-            return View(id, workbench, database, desk);
+            return View(id, workbench, database, desk, check);
         }).RequireAuthorization(Policies.Prepare);
-        sending.MapPost("/send", async (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database, LiveReturns live, CancellationToken cancellation) =>
+        sending.MapPost("/check", async (long id, ClaimsPrincipal user, PlausibilityDesk check, SendingDesk desk, Workbench workbench, PracticeDatabase database, LiveReturns live, CancellationToken cancellation) =>
+        {
+            await check.CheckAsync(id, Caller.Of(user), cancellation);
+            await live.TellStatusAsync(id, cancellation);
+            return View(id, workbench, database, desk, check);
+        }).RequireAuthorization(Policies.Prepare);
+        sending.MapPost("/send", async (long id, ClaimsPrincipal user, SendingDesk desk, PlausibilityDesk check, Workbench workbench, PracticeDatabase database, LiveReturns live, CancellationToken cancellation) =>
         {
             desk.Queue(id, Caller.Of(user));
             await live.TellStatusAsync(id, cancellation);
-            return View(id, workbench, database, desk);
+            return View(id, workbench, database, desk, check);
         }).RequireAuthorization(Policies.Approve);
-        sending.MapPost("/chase", (long id, ClaimsPrincipal user, SendingDesk desk, Workbench workbench, PracticeDatabase database) =>
+        sending.MapPost("/chase", (long id, ClaimsPrincipal user, SendingDesk desk, PlausibilityDesk check, Workbench workbench, PracticeDatabase database) =>
         {
             desk.Chase(id, Caller.Of(user));
-            return View(id, workbench, database, desk);
+            return View(id, workbench, database, desk, check);
         }).RequireAuthorization(Policies.Prepare);
         sending.MapGet("/e-return", (long id, PracticeDatabase database) => database.Read(unit =>
         {
@@ -82,7 +88,7 @@ internal static class SendingEndpoints
             Results.File(ParcelOf.Return(unit, id), "application/zip", FileNames.Of(unit, id, "zip")))).Produces(StatusCodes.Status200OK, contentType: "application/zip");
     }
 
-    private static SendView View(long id, Workbench workbench, PracticeDatabase database, SendingDesk desk)
+    private static SendView View(long id, Workbench workbench, PracticeDatabase database, SendingDesk desk, PlausibilityDesk plausibility)
     {
         var workspace = workbench.Open(id);
         return database.Read(unit =>
@@ -94,14 +100,18 @@ internal static class SendingEndpoints
             var current = built is not null && built.ApprovalId == approval?.Id && approval.State == "approved";
             var approved = workspace.Record.Stage == Stage.Approved;
             var type = Countries.Catalogue.TypeOf(workspace.Record.Definition).EReturn;
+            var check = built is null ? null : plausibility.Of(unit, built);
+            var sound = approved && current && faults.Count == 0;
             var channel = type.Channel == Channel.Mail ? "mail" : "portal";
             return new SendView(
                 workspace.Record.Stage,
-                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, EReturnFormat.Of(Artefacts.Get(unit, built.EreturnSha256)).Ending), faults, current),
+                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, EReturnFormat.Of(Artefacts.Get(unit, built.EreturnSha256)).Ending), faults, current, check),
                 [.. sendings.Select(s => new SendingView(
                     s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, channel, desk.IsSilent(unit, s), desk.ReasonsOf(unit, s), Mail(s.Letter), Mail(s.Reply)))],
                 approved,
-                approved && current && faults.Count == 0,
+                type.CheckedBeforehand,
+                type.CheckedBeforehand && sound,
+                sound && (!type.CheckedBeforehand || check?.Reasons.Count == 0),
                 sendings.Any(s => s.ReceiptSha256 is not null),
                 sendings.Any(s => s.AcknowledgementSha256 is not null),
                 channel);

@@ -31,6 +31,9 @@ public sealed class EmployeeReturnRules : IDocumentRules
         "Computation/Balance");
 
     /// <inheritdoc />
+    public bool CheckedBeforehand => true;
+
+    /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document)
     {
         decimal Of(string name) => document.Amount($"Computation/{name}");

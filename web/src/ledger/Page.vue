@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Form, Line, ReturnStore, Section } from '../return/returnStore'
 import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
@@ -38,6 +39,14 @@ const drawn = computed<Drawn[]>(() =>
   }),
 )
 
+/** The question of Scope that brought the page here; it can be answered otherwise from here. */
+const question = computed(() => (props.form.openedBy ? store.lineOf(props.form.openedBy) : undefined))
+const router = useRouter()
+/** Leaves the page out by answering its question no; what was entered is kept. */
+function leaveOut(key: string) {
+  store.set(key, null, 'no', store.revision.value)
+  void router.push(store.placeOfLine(key))
+}
 const hasGrid = computed(() => drawn.value.some((d) => d.section.table?.grid))
 function before(line: Line): string | null {
   return lastYear.value?.values[line.key] ?? null
@@ -49,6 +58,11 @@ function before(line: Line): string | null {
     <header>
       <h1>{{ form.title }}</h1>
       <p class="secondary">{{ form.about }}</p>
+      <p v-if="question" class="small faint why">
+        Here because <router-link :to="store.placeOfLine(question.key)">‘{{ question.label }}’</router-link> is answered
+        yes.
+        <button v-if="!store.locked" class="link small" @click="leaveOut(question.key)">Leave this page out</button>
+      </p>
     </header>
     <template v-for="{ section, parallel, title } in drawn" :key="section.key">
       <section class="section" :aria-label="title">

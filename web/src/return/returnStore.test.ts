@@ -368,6 +368,14 @@ describe('a return as it is worked on', () => {
     expect(store.openRemarks.value).toEqual([list[0]])
   })
 
+  it('keeps a remark that is told while the remarks are read', async () => {
+    const said = [{ line: 'form.paid', row: null, words: 'A late invoice', person: 'Pia', at: '', settledBy: null }]
+    const reading = store.loadRemarks()
+    await server.live.remarks!(4 as never, said as never)
+    await reading
+    expect(store.remarksOn('form.paid', null)).toHaveLength(1)
+  })
+
   it('forgets what was undone when something new is typed', async () => {
     store.set('form.paid', null, '1', 10)
     store.undo()

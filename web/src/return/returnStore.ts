@@ -73,7 +73,7 @@ export class ReturnStore extends ReturnLayout implements Now {
     private readonly me: Schemas['SessionPerson'],
   ) {
     super(id, layout)
-    writeNumbers(layout.numbers ?? POINT)
+    writeNumbers(view.numbers ?? POINT)
     this.queue = new EditQueue(
       id,
       me.id,
@@ -289,9 +289,11 @@ export class ReturnStore extends ReturnLayout implements Now {
     this.undone.value = `${file} taken.`
   }
 
-  /** Reads the remarks anew. */
+  /** Reads the remarks anew; what was told live meanwhile is newer. */
   async loadRemarks() {
-    this.remarks.value = await call(api.GET('/api/returns/{id}/remarks', { params: { path: { id: this.id } } }))
+    const before = this.remarks.value
+    const read = await call(api.GET('/api/returns/{id}/remarks', { params: { path: { id: this.id } } }))
+    if (this.remarks.value === before) this.remarks.value = read
   }
 
   /** The remarks on a line, oldest first. */
@@ -482,8 +484,7 @@ export class ReturnStore extends ReturnLayout implements Now {
       presence: (names) => (this.others.value = names.filter((name) => name !== this.me.name)),
       status: () => void this.readAnew().then(() => this.statusTick.value++),
       listening: (connection, revision) => {
-        this.queue.connection = connection
-        // What was said, and what others changed, between opening the return and listening.
+        this.queue.connection = connection // What was said, and changed by others, between opening the return and listening:
         void this.loadRemarks()
         // An edit of this page under way tells by its answer.
         if (revision > this.revision.value && !this.queue.waiting.value) void this.readAnew()
@@ -491,8 +492,7 @@ export class ReturnStore extends ReturnLayout implements Now {
       back: async (connection) => {
         this.queue.connection = connection
         await this.queue.flush()
-        await this.readAnew()
-        await this.loadRemarks()
+        await Promise.all([this.readAnew(), this.loadRemarks()])
         this.statusTick.value++
       },
     })

@@ -47,7 +47,7 @@ export function editable(value: string): string {
 }
 
 /** A canonical number as it would be typed. */
-export const typedAs = (value: string): string => value.replace('.', writing.decimal)
+export const typedAs = (value: string, as: Writing = writing): string => value.replace('.', as.decimal)
 
 /** Difference of two amounts with at most two decimals, exact, as canonical text. */
 export function difference(left: string, right: string): string {

@@ -13,6 +13,9 @@ public sealed class IndividualEReturn : IEReturnMapping
     public string SchemaPath(int year) => $"de/individual/{SchemaYear}.xsd";
 
     /// <inheritdoc />
+    public bool CheckedBeforehand => true;
+
+    /// <inheritdoc />
     public EReturn Write(Evaluation evaluation)
     {
         var year = evaluation.Definition.Year;

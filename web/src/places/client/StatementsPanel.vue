@@ -3,7 +3,7 @@ import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { amount } from '../../shared/format'
+import { amount, typedAs } from '../../shared/format'
 import ImportReport from '../../shared/ImportReport.vue'
 
 /** Payers' statements: entered or imported once, used by the return they belong to. */
@@ -45,8 +45,9 @@ function edit(item: Schemas['StatementView'] | 'new') {
   identifier.value = item === 'new' ? props.client.identifier : item.identifier
   documentId.value = item === 'new' ? null : (item.documentId ?? null)
   if (item !== 'new') {
-    Object.assign(boxes, item.boxes)
     chosen.value = kinds.value.findIndex((k) => k.kind === item.kind && k.year === item.year)
+    for (const [name, value] of Object.entries(item.boxes))
+      boxes[name] = isNumber(value) ? typedAs(value, kind.value?.numbers) : value
   }
 }
 watch(chosen, () => (report.value = null))
@@ -101,7 +102,8 @@ function choose(event: Event) {
   report.value = null
   if (file.value) void send(null)
 }
-const shown = (value: string) => (/^-?\d+(\.\d+)?$/.test(value) ? amount(value) : value)
+const isNumber = (value: string) => /^-?\d+(\.\d+)?$/.test(value)
+const shown = (value: string) => (isNumber(value) ? amount(value) : value)
 /** The boxes it has, in the order of the paper. */
 const boxesOf = (item: Schemas['StatementView']) =>
   (kinds.value.find((k) => k.kind === item.kind && k.year === item.year)?.boxes ?? []).filter(

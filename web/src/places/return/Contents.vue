@@ -28,10 +28,27 @@ const outside = computed(() =>
       const closed = form.sections.filter((section) => !isOpen(section) && !section.table?.ofPage)
       if (!closed.length) return []
       return form.sections.some(isOpen) || store.besideOf(form)
-        ? closed.map((section) => ({ title: `${form.title}: ${section.title}`, why: section.when ?? '' }))
-        : [{ title: form.title, why: form.when ?? form.sections[0]!.when ?? '' }]
+        ? closed.map((section) => ({
+            title: `${form.title}: ${section.title}`,
+            why: section.when ?? '',
+            by: section.openedBy,
+            form,
+          }))
+        : [
+            {
+              title: form.title,
+              why: form.when ?? form.sections[0]!.when ?? '',
+              by: form.openedBy ?? form.sections[0]!.openedBy,
+              form,
+            },
+          ]
     }),
 )
+/** Opens a page or section by hand: its question in Scope is answered yes. */
+async function add(question: string, form: Form) {
+  store.set(question, null, 'yes', store.revision.value)
+  await router.push(store.placeOf(form.key))
+}
 /** A form and the one in its parallel column. */
 function columns(form: Form): string[] {
   const beside = store.besideOf(form)
@@ -117,7 +134,17 @@ const shownSections = (form: Form) =>
     <details v-if="outside.length && !typed.trim()" open>
       <summary class="small secondary">Not in scope</summary>
       <div v-for="item in outside" :key="item.title" class="out">
-        {{ item.title }}
+        <span class="head">
+          {{ item.title }}
+          <button
+            v-if="item.by && !store.locked"
+            class="link small"
+            :aria-label="`Add ${item.title}`"
+            @click="add(item.by, item.form)"
+          >
+            Add
+          </button>
+        </span>
         <span class="small faint">{{ item.why }}</span>
       </div>
     </details>
@@ -216,6 +243,11 @@ details {
 }
 summary {
   cursor: pointer;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
 }
 .out {
   display: grid;

@@ -6,6 +6,7 @@ import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from '../../return/returnStore'
 import MailShown from './MailShown.vue'
+import ReasonsGiven from './ReasonsGiven.vue'
 
 const store = inject<ReturnStore>('return')!
 const session = useSession()
@@ -42,6 +43,7 @@ function change(pending: () => Promise<Schemas['SendView']>) {
   })
 }
 const build = () => change(() => call(api.POST('/api/returns/{id}/sending/build', { params })))
+const check = () => change(() => call(api.POST('/api/returns/{id}/sending/check', { params })))
 const send = () => change(() => call(api.POST('/api/returns/{id}/sending/send', { params })))
 const chase = () => change(() => call(api.POST('/api/returns/{id}/sending/chase', { params })))
 
@@ -138,6 +140,28 @@ const words: Record<string, string> = {
         </div>
       </section>
 
+      <section v-if="view.checkedBeforehand && view.built?.current" aria-label="Check by the authority">
+        <div class="rule-head">
+          <h2>Check by the authority</h2>
+          <span class="small secondary">by its own rules, before anything is filed</span>
+        </div>
+        <p v-if="view.built.check && !view.built.check.reasons.length" role="status">
+          Nothing to correct, {{ moment(view.built.check.checkedAt) }}.
+        </p>
+        <template v-if="view.built.check?.reasons.length">
+          <p class="secondary">
+            The authority would refuse this e-return. Give the return back, correct the lines, have it approved and
+            build it again.
+          </p>
+          <ReasonsGiven :reasons="view.built.check.reasons" />
+        </template>
+        <div v-if="view.canCheck && session.mayPrepare" class="acts">
+          <v-btn :variant="view.canSend ? 'outlined' : 'flat'" :disabled="busy" @click="check">
+            {{ view.built.check ? 'Check again' : 'Have it checked' }}
+          </v-btn>
+        </div>
+      </section>
+
       <section>
         <div class="rule-head">
           <h2>Sending</h2>
@@ -195,12 +219,7 @@ const words: Record<string, string> = {
           </table>
           <MailShown v-if="sending.letter" :mail="sending.letter" title="E-mail sent" />
           <MailShown v-if="sending.reply" :mail="sending.reply" title="The authority’s reply" />
-          <div v-for="reason in sending.reasons" :key="reason.code + reason.message" class="banner bad fault">
-            <strong>{{ reason.lineLabel ?? reason.code }}.</strong> {{ reason.message }}
-            <router-link v-if="reason.line" :to="store.placeOfLine(reason.line, reason.row)"
-              >Go to the line</router-link
-            >
-          </div>
+          <ReasonsGiven :reasons="sending.reasons" />
           <p v-if="sending.silent" class="banner warn" role="status" data-silent>
             No answer has come. Resend the e-mail: it is the same e-mail, and the same filing however often it arrives.
           </p>
