@@ -60,6 +60,12 @@ test('an employee of Germany, from a new client to an acknowledgement', async ({
     await page.getByLabel(/Cliffside Weavers/).check()
     await page.getByRole('button', { name: 'Take 1 onto the return' }).click()
     await expect(computed(page, 'wages.gross')).toHaveText('54,100')
+    await page.getByRole('button', { name: 'Boxes of papers' }).click()
+    const box = page
+      .getByRole('row')
+      .filter({ has: page.getByRole('cell', { name: 'wage statement line 4', exact: true }) })
+    await expect(box.getByRole('link', { name: /Wage tax \(Lohnsteuer\) withheld/ })).toBeVisible()
+    await page.getByRole('button', { name: 'Close the boxes' }).click()
     await form(page, 'Employment expenses')
     await page.getByRole('button', { name: 'Add way to work' }).click()
     await fill(page, 'work-costs.ways.place', 'Cliffside Weavers')
@@ -71,6 +77,15 @@ test('an employee of Germany, from a new client to an acknowledgement', async ({
     await fill(page, 'work-costs.ways.days', '180')
     await expect(computed(page, 'work-costs.total')).toHaveText('1,490.40')
     await expect(computed(page, 'work-costs.income')).toHaveText('52,609.60')
+  })
+
+  await test.step('a page is added and left out by hand, and says why it is there', async () => {
+    await page.getByRole('button', { name: 'Add Household work' }).click()
+    await expect(page.getByRole('heading', { name: 'Household work', level: 1 })).toBeVisible()
+    await expect(page.getByText(/Here because .* is answered yes/)).toBeVisible()
+    await page.getByRole('button', { name: 'Leave this page out' }).click()
+    await expect(page).toHaveURL(/scope\?line=scope\.household-work/)
+    await expect(page.locator('.contents a.form', { hasText: 'Household work' })).toHaveCount(0)
   })
 
   await test.step('insurance, account and declaration', async () => {
@@ -97,7 +112,18 @@ test('an employee of Germany, from a new client to an acknowledgement', async ({
     await step(page, 'approve')
     await page.getByRole('button', { name: 'Hand over for approval' }).click()
     const mosi = await signIn(browser, servers, 'mosi')
-    await approveAndFile(mosi, page.url())
+    await approveAndFile(mosi, page.url(), async () => {
+      await expect(mosi.getByRole('button', { name: 'Send to the authority' })).toHaveCount(0)
+      await mosi.getByRole('button', { name: 'Have it checked' }).click()
+      await expect(mosi.getByText('Nothing to correct')).toBeVisible()
+    })
     expect((await servers.filings('20364598157')).length).toBe(1)
+  })
+
+  await test.step('years that would likely give a refund are listed', async () => {
+    await page.goto('/desk')
+    await page.getByRole('link', { name: /^Likely refunds/ }).click()
+    await page.getByRole('button', { name: 'Open the return of Ingwer Kliffendorn for 2022' }).click()
+    await expect(page.getByText('Germany, employee').first()).toBeVisible()
   })
 })

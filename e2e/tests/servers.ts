@@ -180,12 +180,13 @@ export async function acceptWarnings(page: Page, reason: string) {
 }
 
 /** An approver approves the return at an address, builds its e-return and files it, until it is acknowledged. */
-export async function approveAndFile(approver: Page, address: string) {
+export async function approveAndFile(approver: Page, address: string, beforeSending = async () => {}) {
   await approver.goto(address)
   await approver.getByRole('button', { name: 'Approve and freeze' }).click()
   await step(approver, 'send')
   await approver.getByRole('button', { name: 'Build the e-return' }).click()
   await expect(approver.locator('[data-schema-result]')).toHaveText('valid')
+  await beforeSending()
   await approver.getByRole('button', { name: 'Send to the authority' }).click()
   await approver.getByRole('button', { name: 'File it' }).click()
   await expect(approver.getByText(/^ACK-2025-\d{6}$/)).toBeVisible({ timeout: 20_000 })

@@ -127,6 +127,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<AuthorityCertificate>();
         builder.Services.AddSingleton<SendingDesk>();
         builder.Services.AddSingleton<PlausibilityDesk>();
+        builder.Services.AddSingleton<LikelyRefunds>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();

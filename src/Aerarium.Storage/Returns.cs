@@ -109,6 +109,12 @@ public static class Returns
     public static IReadOnlyList<ReturnRecord> OfClient(Unit unit, long clientId) =>
         [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE client_id = @clientId ORDER BY year DESC, period DESC, id", new { clientId })];
 
+    /// <summary>All original and amended returns of a kind that somebody may see, by client and year, the latest of a year first.</summary>
+    public static IReadOnlyList<ReturnRecord> OfKind(Unit unit, string definition, Reach reach) =>
+        [.. unit.Query<ReturnRecord>(
+            $"SELECT {Columns} FROM tax_return r WHERE definition = @definition AND {Reach.ReturnCondition} ORDER BY client_id, year DESC, id DESC",
+            new { definition, seesAll = reach.SeesAll ? 1 : 0, personId = reach.PersonId })];
+
     /// <summary>The client's return of a year and period, the latest when there are several, or null.</summary>
     public static ReturnRecord? FindOf(Unit unit, long clientId, string definition, long year, string period) =>
         unit.Query<ReturnRecord>(

@@ -44,6 +44,23 @@ public sealed class GermanyFilingTests
         Xmllint.FindsValid(new IndividualEReturn(), evaluation);
     }
 
+    /// <summary>Where each box of a paper goes: from its row to the first figures of the page computed from it; a name goes into none.</summary>
+    [Theory]
+    [InlineData("wages.statements.wage-tax", "wages.wage-tax")]
+    [InlineData("wages.statements.several-tax", "wages.wage-tax")]
+    [InlineData("wages.statements.subsidy-health", "wages.health")]
+    [InlineData("wages.statements.severance", "wages.one-fifth")]
+    [InlineData("wages.statements.pensions", "wages.pensions")]
+    [InlineData("wages.statements.employer", "")]
+    [InlineData("wages-spouse.statements.wage-tax", "wages-spouse.wage-tax")]
+    [InlineData("capital.certificates.used", "capital.allowance-left,capital.own,capital.of-spouse,capital.foreign-own,capital.foreign-of-spouse,capital.withheld,capital.surcharge-withheld,capital.church-withheld")]
+    [InlineData("provident.pension-paid", "provident.pension-right,provident.pension-least,provident.pension-allowances,provident.pension")]
+    public void Each_box_of_a_paper_leads_to_what_is_computed_from_it(string line, string into)
+    {
+        var definition = Catalogue.Get(IndividualReturn.ReturnId, 2025);
+        Assert.Equal(into, string.Join(',', Destinations.Of(definition)[definition.LineOf(line)].Select(l => l.Key)));
+    }
+
     /// <summary>Apart, each has a return: incomes add up, and the alternative says what both cost.</summary>
     [Fact]
     public void Joint_or_separate_assessment_is_computed_whole()

@@ -78,6 +78,31 @@ public class GermanyReturnTests
         }
     }
 
+    /// <summary>A voluntary return is likely worth filing where statements of the year give a refund, or the nearest year did; not where it was opened, or is too late.</summary>
+    [Fact]
+    public async Task Clients_with_a_likely_refund_are_listed_with_what_that_rests_on()
+    {
+        await using var practice = await Practice.StartAsync();
+        var rukia = await practice.SignInAsync(0);
+        var id = await OpenedAsync(rukia);
+        var view = await rukia.GetAsync($"/api/returns/{id}");
+        var client = view["clientId"]!.GetValue<long>();
+        var boxes = new Dictionary<string, string?> { ["employer"] = "Weavers", ["from"] = "2023-01-01", ["until"] = "2023-12-31", ["taxClass"] = "1", ["line3"] = "14000", ["line4"] = "312" };
+        await rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/statements", new { kind = "wage-statement", year = 2023, identifier = "20364598157", boxes, revision = 0 });
+
+        var listed = (await rukia.GetAsync("/api/desk/likely-refunds")).AsArray();
+        Assert.Equal([2022, 2023, 2025], listed.Select(r => r!["year"]!.GetValue<int>()));
+        Assert.Equal(["2026-12-31", "2027-12-31", "2029-12-31"], listed.Select(r => r!["until"]!.GetValue<string>()));
+
+        // The wage of 2023 less the lump sum and 36, single: 14,000 - 1,230 - 36 = 12,734; (979.18 * 0.1826 + 1,400) * 0.1826 = 288.29; 312 was withheld.
+        Assert.Equal(("24", "from Wage statement, Weavers of 2023"), (listed[1]!["refund"]!.GetValue<string>(), listed[1]!["known"]!.GetValue<string>()));
+        var balance = view["outcome"]!.AsArray()[^1]!["amount"]!.GetValue<string>();
+        Assert.Equal((balance, "2024 gave a refund"), ($"-{listed[0]!["refund"]!.GetValue<string>()}", listed[0]!["known"]!.GetValue<string>()));
+
+        await rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "de/individual", year = 2022, kind = "original" });
+        Assert.Equal([2023, 2025], (await rukia.GetAsync("/api/desk/likely-refunds")).AsArray().Select(r => r!["year"]!.GetValue<int>()));
+    }
+
     /// <summary>A return of a single employee, complete, with a refund.</summary>
     private static async Task<long> OpenedAsync(Browser rukia)
     {

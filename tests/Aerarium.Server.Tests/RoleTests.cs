@@ -95,6 +95,7 @@ public partial class RoleTests
         ["POST /api/practice/particulars/{country}/try"] = Managing,
         ["PUT /api/practice/particulars/{country}"] = Managing,
         ["GET /api/desk/reminders"] = Everybody,
+        ["GET /api/desk/likely-refunds"] = Everybody,
         ["GET /api/batches/{batch}/parcels.zip"] = Everybody,
         ["GET /api/returns/{id}/statements"] = Everybody,
         ["POST /api/returns/{id}/statements/take"] = Preparing,

@@ -12,6 +12,11 @@ export const router = createRouter({
       meta: { open: true, title: 'New practice' },
     },
     { path: '/desk', component: () => import('./places/desk/Desk.vue'), meta: { title: 'Desk' } },
+    {
+      path: '/desk/likely-refunds',
+      component: () => import('./places/desk/LikelyRefunds.vue'),
+      meta: { title: 'Likely refunds' },
+    },
     { path: '/clients', component: () => import('./places/client/ClientList.vue'), meta: { title: 'Clients' } },
     { path: '/clients/new', component: () => import('./places/client/ClientPage.vue'), meta: { title: 'New client' } },
     {

@@ -109,6 +109,9 @@ public abstract class Definition
     /// <summary>What the law knows and this return does not compute, each in a phrase; told at the foot of Scope.</summary>
     public virtual IReadOnlyList<string> NotCovered => [];
 
+    /// <summary>The last day of a return that nobody must file, where such returns exist and end on a day; null where they do not.</summary>
+    public virtual DateOnly? VoluntaryUntil => null;
+
     /// <summary>Whether the authority takes the return of an earlier year before that of a later one.</summary>
     public virtual bool OldestYearFirst => false;
 

@@ -187,6 +187,7 @@ internal static class DeskEndpoints
             return TypedResults.NoContent();
         }).RequireAuthorization(Policies.Own);
         api.MapReminders();
+        LikelyRefunds.Map(api);
         api.MapBatches();
         api.MapDeadlines();
     }

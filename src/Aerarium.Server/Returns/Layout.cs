@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Countries;
 
@@ -61,7 +62,7 @@ public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, b
 /// <param name="Rows">Key of the repeating section whose rows stand here, those that belong to the page; null for lines.</param>
 public sealed record PagePartLayout(string Title, string? Law, IReadOnlyList<string> Lines, string? Rows);
 
-/// <summary>A line.</summary>
+/// <summary>A line; <see cref="Into"/> holds the keys of the lines outside its rows that are computed from what a paper says here, and is empty for lines that no paper has.</summary>
 public sealed record LineLayout(
     string Key,
     string Name,
@@ -72,6 +73,7 @@ public sealed record LineLayout(
     bool Computed,
     string? Law,
     string? From,
+    IReadOnlyList<string> Into,
     string? Hint,
     string? Unit,
     string? Target,
@@ -97,28 +99,30 @@ public sealed record KeyFigureLayout(string Label, string Line, string Sign);
 
 internal static partial class Layouts
 {
-    public static Layout Of(Definition definition) => new(
+    public static Layout Of(Definition definition) => Of(definition, Destinations.Of(definition));
+
+    private static Layout Of(Definition definition, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
         definition.Id,
         definition.Year,
         definition.Title,
         definition.Country,
         definition.Currency,
         definition.FigureRevision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, Opens(f.OpensFor, f.When), OpenedBy(f.When), [.. f.Sections.Select(Of)]))],
+        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, Opens(f.OpensFor, f.When), OpenedBy(f.When), [.. f.Sections.Select(s => Of(s, into))]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
         definition.NotCovered,
         definition.BalanceWords.ToPay,
         definition.BalanceWords.Overpaid);
 
-    private static SectionLayout Of(Section section) => new(
+    private static SectionLayout Of(Section section, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
         section.Key,
         section.Title,
         section.Law,
         Opens(section.OpensFor ?? (section.OwnCondition is null ? section.Form.OpensFor : null), section.OwnCondition ?? section.When),
         OpenedBy(section.OwnCondition ?? section.When),
         section is RepeatingSection table ? Of(table) : null,
-        [.. section.LinesAsRead.Select(Of)]);
+        [.. section.LinesAsRead.Select(l => Of(l, into))]);
 
     /// <summary>When a form or section opens, in a sentence; null for always.</summary>
     private static string? Opens(string? opensFor, Core.Formulas.Condition? when) =>
@@ -139,7 +143,7 @@ internal static partial class Layouts
         [.. table.Parts.Select(p => new PagePartLayout(p.Title, p.Law, [.. p.Lines.Select(l => l.Key)], p.Rows?.Key))],
         table.OfPage?.Line.Key);
 
-    private static LineLayout Of(Line line) => new(
+    private static LineLayout Of(Line line, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
         line.Key,
         line.Name,
         line.Number,
@@ -149,6 +153,7 @@ internal static partial class Layouts
         line.IsComputed,
         line.Law,
         line.CopiedFrom,
+        into.TryGetValue(line, out var ends) ? [.. ends.Select(l => l.Key)] : [],
         line.Hint,
         line.Unit,
         line.Target?.Key,

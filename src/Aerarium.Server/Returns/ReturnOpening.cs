@@ -131,7 +131,8 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         static TakenLine Told(Line line, EntryRecord entry) => new(line.Key, entry.Row.Length == 0 ? null : entry.Row, line.Label, entry.Value);
     }
 
-    private static bool Lasts(Line line) => (!line.IsNumber || line.UsuallyLasts) && !line.OfOneYear && !line.FollowsParticulars;
+    /// <summary>Whether what is entered on a line usually holds for another year.</summary>
+    internal static bool Lasts(Line line) => (!line.IsNumber || line.UsuallyLasts) && !line.OfOneYear && !line.FollowsParticulars;
 
     private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.PlacesOf(line.Table.Key).ContainsKey(row);
 

@@ -18,6 +18,7 @@ function line(kind: Line['kind'], more: Partial<Line> = {}): Line {
     computed: false,
     law: null,
     from: null,
+    into: [],
     hint: null,
     unit: null,
     target: null,

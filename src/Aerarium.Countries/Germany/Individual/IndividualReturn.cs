@@ -38,6 +38,7 @@ public sealed class IndividualReturn : Definition
         var balance = new BalanceForm(this, law, scope, computed, income, capital, (wages, spouseWages), rate);
         _ = new PayoutForm(this, balance);
         _ = new DeclarationForm(this);
+        VoluntaryUntil = law.Voluntary;
         Deadlines = [law.Filing with { ExtendedBy = balance.FilingDay.Line }];
         ChargesRunOn(balance.Running);
         Seal(
@@ -51,6 +52,9 @@ public sealed class IndividualReturn : Definition
 
     /// <inheritdoc />
     public override string Title => "Germany, employee";
+
+    /// <inheritdoc />
+    public override DateOnly? VoluntaryUntil { get; }
 
     /// <inheritdoc />
     public override string Country => "Germany";

@@ -138,7 +138,7 @@ public sealed class WorkCostsForm : Form
             row.Error("net-above-gross", net > gross & gross.IsFilled(), "The net price is higher than the price with tax.", net);
             row.Error("bought-later", bought > last, $"Bought after {law.Year}; leave it for that year.", bought);
             var cost = gross * share.Or(100) / 100;
-            var months = life.Or(1) * 12;
+            var months = Max(life.Or(1), 1) * 12;
             var spread = Min(months, MonthsTouched(bought, last)) - If(bought < first, Min(months, MonthsTouched(bought, new DateOnly(law.Year - 1, 12, 31))), 0);
             return new Tool(row.Line("used", "Written off this year", If(net <= law.AtOnce | life.Or(1).Equals(1), If(bought >= first, cost, 0), cost * spread / months), ToCents).Law("EStG s. 9(1) no. 7, 7(1)"));
         }, "EStG s. 9(1) no. 6, 7", person.Tools);

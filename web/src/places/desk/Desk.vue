@@ -107,6 +107,15 @@ function onScroll(event: Event) {
   if (box.scrollTop + box.clientHeight > box.scrollHeight - 800) void more()
 }
 
+/** How many years of clients would likely give a refund if they were filed. */
+const likely = ref(0)
+onMounted(async () => {
+  likely.value = await call(api.GET('/api/desk/likely-refunds')).then(
+    (refunds) => refunds.length,
+    () => 0,
+  )
+})
+
 /** What others do shows when one comes back to the Desk, and every little while. */
 const EVERY_MS = 15_000
 let watching: number | undefined
@@ -158,6 +167,9 @@ onBeforeUnmount(() => {
           {{ list.label }} <span class="small">{{ summary?.counts[list.count] || '' }}</span>
         </button>
         <span class="grow"></span>
+        <router-link v-if="likely" to="/desk/likely-refunds"
+          >Likely refunds <span class="small">{{ likely }}</span></router-link
+        >
         <router-link v-if="session.mayPrepare" to="/clients/new">Add client</router-link>
       </div>
       <div class="cuts small">

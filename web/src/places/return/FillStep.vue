@@ -2,6 +2,7 @@
 import { computed, inject, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import Page from '../../ledger/Page.vue'
+import BoxesPanel from './BoxesPanel.vue'
 import Contents from './Contents.vue'
 import GatherPanel from './GatherPanel.vue'
 import Margin from './Margin.vue'
@@ -20,6 +21,7 @@ const margins = ref({
   grid: window.innerWidth >= ROOM_FOR_BOTH,
 })
 const gathering = ref(false)
+const boxes = ref(false)
 
 const form = computed(() => {
   const forms = store.layout.forms
@@ -53,6 +55,7 @@ const unanswered = computed(() =>
     ),
 )
 const gathers = computed(() => store.layout.gatherForms.includes(form.value.key))
+const hasBoxes = computed(() => !props.scope && form.value.sections.some((s) => s.lines.some((l) => l.from)))
 const usual = computed(() => {
   const yes = unanswered.value.filter((l) => l.usuallyYes).map((l) => l.label.replace(/\?$/, ''))
   return yes.length ? `${yes.join(', ')}: yes, everything else no` : 'no'
@@ -92,11 +95,15 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <button v-if="!store.locked && scope && unanswered.length" class="link" @click="answerRest">
           Answer the other {{ unanswered.length }} the usual way: {{ usual }}
         </button>
+        <button v-if="hasBoxes" class="link" :aria-expanded="boxes" @click="boxes = !boxes">
+          {{ boxes ? 'Close the boxes' : 'Boxes of papers' }}
+        </button>
         <button v-if="!store.locked && gathers" class="link" :aria-expanded="gathering" @click="gathering = !gathering">
           {{ gathering ? 'Close what was gathered' : 'Take from statements and the authority' }}
         </button>
       </div>
       <GatherPanel v-if="gathering && gathers" :key="form.key" :form="form.key" />
+      <BoxesPanel v-if="boxes && hasBoxes" :form="form" />
       <RegisteredCheck v-if="scope" />
       <TakenOver v-if="scope" />
       <p v-if="closed" class="closed">
