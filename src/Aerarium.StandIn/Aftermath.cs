@@ -100,8 +100,9 @@ public sealed class Aftermath
             return null;
         }
 
-        var (document, assessed) = read;
-        var cut = Chosen("difference", submission.Acknowledgement!, _settings.DifferencePercent) ? decimal.Truncate(document.Amount(assessed.Credits) / 10) : 0;
+        var (document, assessed) = (read.Document, read.Rules.Assessed);
+        var byHand = _registry.Taxpayer(submission.Pin ?? "")?.AssessedByHand == true ? read.Rules.DecidedByHand(document) : null;
+        var cut = byHand is null && Chosen("difference", submission.Acknowledgement!, _settings.DifferencePercent) ? decimal.Truncate(document.Amount(assessed.Credits) / 10) : 0;
         var issued = DateOnly.FromDateTime(submission.AnswerAt.UtcDateTime);
         return new NoticeOfAssessment(
             $"N-{submission.Acknowledgement}",
@@ -111,6 +112,11 @@ public sealed class Aftermath
                 .. assessed.Figures.Select(path =>
                 {
                     var filed = document.Amount(path);
+                    if (byHand?.TryGetValue(path, out var decided) == true)
+                    {
+                        return new AssessedFigure(document.Path(path), Text(filed), Text(decided.Amount), decided.Reason);
+                    }
+
                     var moved = path == assessed.Credits ? -cut : path == assessed.Balance ? cut : 0;
                     return new AssessedFigure(
                         document.Path(path), Text(filed), Text(filed + moved), moved == 0 ? null : path == assessed.Credits ? "A tenth of the credits could not be traced to payers." : "It follows from the credits.");

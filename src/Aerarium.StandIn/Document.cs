@@ -24,6 +24,9 @@ public interface IDocumentRules
     /// <summary>Whether the authority says before the filing what it would refuse.</summary>
     bool CheckedBeforehand => false;
 
+    /// <summary>What an officer decides otherwise than filed, by path with the reason, and what follows from it; null where there is nothing to decide.</summary>
+    IReadOnlyDictionary<string, (decimal Amount, string Reason)>? DecidedByHand(Document document) => null;
+
     /// <summary>The sums that do not come out.</summary>
     IEnumerable<Reason> Arithmetic(Document document);
 }
@@ -55,6 +58,9 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
     /// <summary>Sum of one element over the rows at a path in which another element has a text.</summary>
     public decimal SumWhere(string rows, string column, string other, string text) =>
         Find(rows).Where(r => InRow(r, other) == text).Sum(r => AmountIn(InRow(r, column)));
+
+    /// <summary>Of each row at a path the amounts of some elements, in their order.</summary>
+    public IEnumerable<decimal[]> Rows(string rows, params string[] columns) => Find(rows).Select(r => columns.Select(c => AmountIn(InRow(r, c))).ToArray());
 
     /// <summary>A reason for an amount that differs from what the authority computes; null when it agrees.</summary>
     public Reason? Differs(string path, decimal expected, string rule) =>

@@ -82,7 +82,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     }
 
     /// <summary>A document that was accepted, with what an assessment speaks about; null for a list.</summary>
-    public (Document Document, AssessedFigures Assessed)? Read(byte[] document)
+    public (Document Document, IDocumentRules Rules)? Read(byte[] document)
     {
         if (EReturnFormat.Of(document) == EReturnFormat.DelimitedText)
         {
@@ -93,7 +93,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         var published = root.NamespaceURI[Namespaces.Length..].Replace(':', '/');
         var ofReturn = published[..published.LastIndexOf('/')];
         var rules = RulesByReturn[ofReturn];
-        return (new Document(root, rules.Header, ofReturn), rules.Assessed);
+        return (new Document(root, rules.Header, ofReturn), rules);
     }
 
     /// <summary>Examines a list that came by mail, by the layout published for its kind and year.</summary>

@@ -42,6 +42,9 @@ public class GermanyReturnTests
         await using var practice = await Practice.StartAsync();
         var (rukia, mosi) = (await practice.SignInAsync(0), await practice.SignInAsync(1));
         var id = await OpenedAsync(rukia);
+        await rukia.EditAsync(id, ("scope.commuting", null, "yes"), ("work-costs.leave", null, "20"));
+        await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = new object[] { new { kind = "add-row", section = "work-costs.ways", row = "way-1", seen = long.MaxValue } } });
+        await rukia.EditAsync(id, ("work-costs.ways.place", "way-1", "Weavers"), ("work-costs.ways.days", "way-1", "200"), ("work-costs.ways.distance", "way-1", "32"), ("work-costs.ways.by-car", "way-1", "32"));
         await ApproveAsync();
         var built = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/build");
         Assert.Equal((true, true, false), (built["checkedBeforehand"]!.GetValue<bool>(), built["canCheck"]!.GetValue<bool>(), built["canSend"]!.GetValue<bool>()));
@@ -61,12 +64,20 @@ public class GermanyReturnTests
         Assert.False(refused["canSend"]!.GetValue<bool>());
         Assert.Equal(HttpStatusCode.Conflict, (await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{id}/sending/send")).Status);
 
-        registered.Register(new Taxpayer("20364598157", "Ingwer Kliffendorn"));
+        registered.Register(new Taxpayer("20364598157", "Ingwer Kliffendorn") { AssessedByHand = true, ImmediateNotice = true });
         var sound = await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/check");
         Assert.True(sound["canSend"]!.GetValue<bool>());
         Assert.DoesNotContain(practice.Authority.All, s => s.Pin == "20364598157");
         await mosi.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/send");
         Assert.Equal("accepted", await mosi.WaitForAsync(id, "accepted", "rejected"));
+
+        // The officer counts 180 days without a diary: 20 x (20 x 0.30 + 12 x 0.38) = 211.20 is not deducted, and the tax follows.
+        var after = await Wait.ForAsync(() => rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/after/ask"), v => v["assessment"] is not null, "There is no notice.");
+        var differences = after["assessment"]!["differences"]!.AsArray();
+        Assert.Equal(["income.sum", "income.total-income", "tax.income", "tax.taxable", "tax.income-tax", "balance.balance"], differences.Select(d => d!["line"]!.GetValue<string>()));
+        Assert.Equal("211.2", differences[0]!["difference"]!.GetValue<string>());
+        Assert.Contains("180 days", differences[0]!["reason"]!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Equal(differences[4]!["difference"]!.GetValue<string>(), differences[5]!["difference"]!.GetValue<string>());
         var file = await rukia.ReturnOfAsync("Zuri", 2025);
         Assert.Equal(HttpStatusCode.Conflict, (await mosi.SendAsync(HttpMethod.Post, $"/api/returns/{file}/sending/check")).Status);
 

@@ -83,11 +83,11 @@ internal static class DemoGermany
                 new DemoReturn(2025, DemoStage.Approved, [.. Scope("benefits"), .. Insured(""), .. Declared("Mareike Prielosten")],
                     Wages("", "Mudflat Institute", "1", 26_400, 3_402.12m, 0, "2025-01-01", "2025-06-30"),
                     new DemoRow("wages.benefits", ("kind", "parental"), ("payer", "Benefit office of Seal Bank"), ("from", "2025-07-01"), ("until", "2025-12-31"), ("amount", "7980")))),
-            // A donation above a fifth of the income, of which the rest goes on into this year.
+            // Ways to work on more days than the authority counts without a diary, so that the notice departs; a donation above a fifth of the income, of which the rest goes on into this year.
             new("92677031546", "Bendix Hallighus", null, "1974-12-21", "bank",
                 new(2025, DemoStage.Filled, [.. Scope("donations"), .. Insured("")], Wages("", "Dune Hydraulics", "1", 81_700, 18_903.33m, 0)),
                 new(2024, DemoStage.Sent, [.. Scope("commuting", "donations"), .. Insured(""), ("work-costs.leave", "29"), .. Declared("Bendix Hallighus")], Wages("", "Dune Hydraulics", "1", 78_200, 17_655.12m, 0, "2024-01-01", "2024-12-31"),
-                    Way("", "Dune Hydraulics", 212, "19", "19"),
+                    Way("", "Dune Hydraulics", 212, "34", "34"),
                     new DemoRow("special.gifts", ("recipient", "Halligen Library Fund"), ("kind", "charity"), ("amount", "18000"), ("proof", "receipt")))),
         ]);
 

@@ -117,6 +117,39 @@ public sealed class EmployeeReturnRules : IDocumentRules
         yield return ("Capital/ChurchTax", decimal.Truncate(church * tax * 100) / 100, "the church tax on it");
     }
 
+    private const decimal DaysWithoutDiary = 180, NearKilometres = 20, Near = 0.30m, Far = 0.38m;
+
+    /// <summary>Ways to work on more days than an officer counts without a diary: the expenses, or the lump sum, and what follows. Of returns with more to decide nothing is decided here.</summary>
+    public IReadOnlyDictionary<string, (decimal Amount, string Reason)>? DecidedByHand(Document document)
+    {
+        decimal Of(string name) => document.Amount($"Computation/{name}");
+        var figures = Figures[int.Parse(document.Text(Header.Year)!, CultureInfo.InvariantCulture)];
+        var cut = document.Rows("Work/Way", "Days", "Kilometres").Sum(way =>
+        {
+            var kilometres = decimal.Floor(way[1]);
+            return Math.Max(0, way[0] - DaysWithoutDiary) * ((Math.Min(kilometres, NearKilometres) * Near) + (Math.Max(0, kilometres - NearKilometres) * Far));
+        });
+        var lost = document.Amount("Work/Deducted") - Math.Max(document.Amount("Work/Expenses") - cut, Math.Min(figures.LumpSum, document.Amount("Work/GrossWage")));
+        if (lost <= 0 || document.Text("Header/Joint") == "true" || document.Text("Taxpayer/Religion") != "none" || Of("Benefits") + Of("OneFifth") + Of("Allowances") > 0)
+        {
+            return null;
+        }
+
+        var taxable = decimal.Floor(Of("Income") + lost - Of("Hardship"));
+        var more = Tariff(figures, taxable) - Of("ByTariff");
+        var surcharge = Surcharge(Of("SurchargeBase") + more, figures.Limit) - Surcharge(Of("SurchargeBase"), figures.Limit);
+        const string Follows = "It follows from the ways to work.";
+        return new Dictionary<string, (decimal, string)>
+        {
+            ["Computation/SumOfIncomes"] = (Of("SumOfIncomes") + lost, string.Create(CultureInfo.InvariantCulture, $"Ways to work are counted on {DaysWithoutDiary:0} days, since no diary shows more; {lost:0.00} of the expenses is not deducted.")),
+            ["Computation/TotalIncome"] = (Of("TotalIncome") + lost, Follows),
+            ["Computation/Income"] = (Of("Income") + lost, Follows),
+            ["Computation/Taxable"] = (taxable, Follows),
+            ["Computation/IncomeTax"] = (Of("IncomeTax") + more, Follows),
+            ["Computation/Balance"] = (Of("Balance") + more + surcharge, Follows),
+        };
+    }
+
     private static decimal Surcharge(decimal tax, decimal limit) =>
         tax <= limit ? 0 : decimal.Truncate(Math.Min(SurchargeRate * tax, SurchargeZone * (tax - limit)) * 100) / 100;
 
