@@ -1,6 +1,6 @@
 // From leaving a field to the new balance on screen, in Chromium against the published server; and the first page of a
 // cold browser. With 'season' (the families of the demonstration are there) by turns with Canada's largest page, a
-// household open beside it. Prints percentiles of one run.
+// household open beside it, and Germany's. Prints percentiles of one run.
 import { chromiumOptions } from '../e2e/chromium.mjs'
 import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs'
 
@@ -82,6 +82,8 @@ if (season) {
   const found = await (await pia.request.get(`${address}/api/clients?search=Ottoline`)).json()
   const client = found.items[0].id
   const household = await (await pia.request.get(`${address}/api/clients/${client}/household/2025`)).json()
+  const german = (await (await pia.request.get(`${address}/api/clients?search=Tjorven`)).json()).items[0].id
+  const returns = await (await pia.request.get(`${address}/api/clients/${german}`)).json()
   const beside = await pia.context().newPage()
   await beside.goto(`${address}/households/${client}/2025`)
   await beside.getByText('Shared claims').waitFor()
@@ -93,6 +95,13 @@ if (season) {
       `/returns/${household.members[0].returnId}/fill/employment`,
       'employment.slips.income',
       'employment.slips.tax',
+    ),
+    await place(
+      'Germany, wages',
+      await pia.context().newPage(),
+      `/returns/${returns.returns[0].id}/fill/wages`,
+      'wages.statements.gross',
+      'wages.statements.wage-tax',
     ),
   )
 }

@@ -101,7 +101,7 @@ public class EvaluationBenchmark
         return row;
     }
 
-    /// <summary>Runs the benchmark; with 'findings', times the findings of a long list, the writing of a long e-return, a large return and a household instead; with 'revalidate' and a folder, revalidates 10,000 returns and leaves there what a spreadsheet engine needs to do the same.</summary>
+    /// <summary>Runs the benchmark; with 'findings', times the findings of a long list, the writing of a long e-return, a large return and a household instead; with 'countries' and the folder of golden returns, the returns of all countries; with 'revalidate' and a folder, revalidates 10,000 returns and leaves there what a spreadsheet engine needs to do the same.</summary>
     public static void Main(string[] arguments)
     {
         if (arguments is ["findings"])
@@ -110,6 +110,12 @@ public class EvaluationBenchmark
             LongEReturn.Run();
             LargeReturn.Run();
             HouseholdBenchmark.Run();
+            return;
+        }
+
+        if (arguments is ["countries", var golden])
+        {
+            CountryEvaluations.Run(golden);
             return;
         }
 

@@ -108,7 +108,7 @@ public class GermanyReturnTests
         // The wage of 2023 less the lump sum and 36, single: 14,000 - 1,230 - 36 = 12,734; (979.18 * 0.1826 + 1,400) * 0.1826 = 288.29; 312 was withheld.
         Assert.Equal(("24", "from Wage statement, Weavers of 2023"), (listed[1]!["refund"]!.GetValue<string>(), listed[1]!["known"]!.GetValue<string>()));
         var balance = view["outcome"]!.AsArray()[^1]!["amount"]!.GetValue<string>();
-        Assert.Equal((balance, "2024 gave a refund"), ($"-{listed[0]!["refund"]!.GetValue<string>()}", listed[0]!["known"]!.GetValue<string>()));
+        Assert.Equal((balance, "2024 shows a refund"), ($"-{listed[0]!["refund"]!.GetValue<string>()}", listed[0]!["known"]!.GetValue<string>()));
 
         await rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition = "de/individual", year = 2022, kind = "original" });
         Assert.Equal([2023, 2025], (await rukia.GetAsync("/api/desk/likely-refunds")).AsArray().Select(r => r!["year"]!.GetValue<int>()));

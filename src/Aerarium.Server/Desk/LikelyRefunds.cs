@@ -68,7 +68,7 @@ internal sealed class LikelyRefunds(PracticeDatabase database, Workbench workben
         var items = StatementDesk.ItemsFor(unit, nearest with { Year = definition.Year });
         if (items.Count == 0)
         {
-            return (decimal.Parse(nearest.Balance, CultureInfo.InvariantCulture), $"{nearest.Year} gave a refund");
+            return (decimal.Parse(nearest.Balance, CultureInfo.InvariantCulture), $"{nearest.Year} shows a refund");
         }
 
         var known = workbench.Open(unit, nearest.Id);

@@ -27,7 +27,8 @@ public class GoldenReturnTests
         "line balance.instalment-interest-least", "line balance.instalment-interest-left", "line balance.instalment-interest-reminders", "line balance.instalment-interest-this-year",
         "line balance.instalment-penalty", "line balance.owing-year-before", "line balance.repeated", "line balance.self-last-year", "line balance.self-year-before",
         "de/individual finding late", "de/individual finding late-automatic", "de/individual finding late-discretion", "de/individual finding statement-twice", "de/individual finding statement-twice-spouse", "de/individual finding too-late",
-        "de/individual finding under-lump-sum-spouse", "de/individual line balance.late-month", "de/individual line balance.late-today", "de/individual line balance.months-late", "de/individual line work-costs.ways.disabled",
+        "de/individual finding under-lump-sum-spouse", "de/individual finding interest-paid-out", "de/individual line balance.charges-today", "de/individual line balance.interest", "de/individual line balance.interest-base",
+        "de/individual line balance.interest-computed", "de/individual line balance.interest-months", "de/individual line balance.interest-rounded", "de/individual line balance.late-month", "de/individual line balance.late-today", "de/individual line balance.months-late", "de/individual line work-costs.ways.disabled",
         "line result.wilful", "line balance.interest-on-paid", "line balance.paid-late", "line balance.payments.interest", "line balance.payments.late",
     ];
 

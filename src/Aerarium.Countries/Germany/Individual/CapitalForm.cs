@@ -40,7 +40,7 @@ public sealed class CapitalForm : Form
         var churchRate = If(scope.State.Is("bw") | scope.State.Is("by"), law.ChurchTaxSouth, law.ChurchTax);
         var (member, spouseMember) = (taxpayer.Religion.IsFilled() & !taxpayer.Religion.Is("none"), taxpayer.SpouseReligion.IsFilled() & !taxpayer.SpouseReligion.Is("none"));
         Section("How it is taxed", "EStG s. 32d(3), (4), (6)", name: "way");
-        var way = Choice("way", Glossary.In("Capital income") + " is", [
+        var way = Choice("way", Glossary.In("Capital income") + ", how it is taxed", [
             new("source", "left as taxed at source; only what was not is assessed"), new("assessed", "all assessed at the flat rate"), new("tariff", "added to the other income, taxed by the tariff"),
         ]).OfOneYear().Required().Elective("can be asked for until the assessment is final; the tariff is for all capital income of both spouses");
         AskedForTariff = way.Is("tariff");
@@ -61,11 +61,11 @@ public sealed class CapitalForm : Form
             row.Warn("no-church-tax", way.Is("source") & tax > 0 & church.Equals(0) & ((member & !ofSpouse) | (spouseMember & ofSpouse)), "A member of a church, but no church tax was withheld: it is assessed; choose that all is assessed at the flat rate.", church);
             return new Certificate(
                 row.Line("own", "Taxpayer's, assessed here", If(counts & !ofSpouse, income, 0)),
-                row.Line("of-spouse", "Spouse's, assessed here", If(counts & ofSpouse, income, 0)),
+                row.Line("of-spouse", "Spouse's, assessed here", If(counts & ofSpouse, income, 0)).When(scope.Joint),
                 income,
                 row.Line("used-elsewhere", "Allowance used, not assessed here", If(counts, 0, used)),
                 row.Line("foreign-own", "Foreign tax, taxpayer's", If(counts & !ofSpouse, foreign, 0)),
-                row.Line("foreign-of-spouse", "Foreign tax, spouse's", If(counts & ofSpouse, foreign, 0)),
+                row.Line("foreign-of-spouse", "Foreign tax, spouse's", If(counts & ofSpouse, foreign, 0)).When(scope.Joint),
                 row.Line("tax-counted", "Capital tax credited", If(counts, tax, 0)),
                 row.Line("surcharge-counted", "Surcharge credited", If(counts, surcharge, 0)),
                 row.Line("church-counted", "Church tax credited", If(counts, church, 0)));
@@ -75,15 +75,15 @@ public sealed class CapitalForm : Form
         Section(Glossary.In("Saver's allowance"), "EStG s. 20(9)", name: "allowance");
         var left = Line("allowance-left", "Allowance left for what is assessed", AtLeastZero((law.SaverAllowance * persons) - certificates.Sum(c => c.UsedElsewhere))).Law("EStG s. 20(9)");
         var own = Line("own", "Capital income of the taxpayer", certificates.Sum(c => c.Own));
-        var spouse = Line("of-spouse", "Capital income of the spouse", certificates.Sum(c => c.OfSpouse));
+        var spouse = Line("of-spouse", "Capital income of the spouse", certificates.Sum(c => c.OfSpouse)).When(scope.Joint);
         var ownTaxed = Line("own-taxed", "Taxpayer's above the allowance", Above(own, spouse)).Law("EStG s. 20(9) s. 3");
-        var spouseTaxed = Line("spouse-taxed", "Spouse's above the allowance", If(scope.Joint, Above(spouse, own), 0)).Law("EStG s. 20(9) s. 3");
+        var spouseTaxed = Line("spouse-taxed", "Spouse's above the allowance", Above(spouse, own)).Law("EStG s. 20(9) s. 3").When(scope.Joint);
         AllTaxed = Line("all-taxed", "All capital income above the whole allowance", AtLeastZero(certificates.Sum(c => c.All) - (law.SaverAllowance * persons))).Hint("assessed here or not");
 
         Section(Glossary.In("Tax on capital income"), "EStG s. 32d(1)", name: "flat");
-        var (foreign, foreignOfSpouse) = (Line("foreign-own", "Foreign tax, taxpayer's", certificates.Sum(c => c.Foreign)), Line("foreign-of-spouse", "Foreign tax, spouse's", certificates.Sum(c => c.ForeignOfSpouse)));
+        var (foreign, foreignOfSpouse) = (Line("foreign-own", "Foreign tax, taxpayer's", certificates.Sum(c => c.Foreign)), Line("foreign-of-spouse", "Foreign tax, spouse's", certificates.Sum(c => c.ForeignOfSpouse)).When(scope.Joint));
         var flat = Line("flat-own", "Tax at the flat rate, taxpayer's", If(AskedForTariff, 0, FlatOn(ownTaxed, foreign, member)), CutToCents).Law("EStG s. 32d(1) s. 3 to 5");
-        var spouseFlat = Line("flat-of-spouse", "Tax at the flat rate, spouse's", If(AskedForTariff, 0, FlatOn(spouseTaxed, foreignOfSpouse, spouseMember)), CutToCents).Law("EStG s. 32d(1) s. 3 to 5");
+        var spouseFlat = Line("flat-of-spouse", "Tax at the flat rate, spouse's", If(AskedForTariff, 0, FlatOn(spouseTaxed, foreignOfSpouse, spouseMember)), CutToCents).Law("EStG s. 32d(1) s. 3 to 5").When(scope.Joint);
         Flat = Line("flat", Glossary.In("Tax on capital income"), flat + spouseFlat).Subtotal();
         Surcharge = Line("surcharge", Glossary.In("Solidarity surcharge") + " on it", law.SurchargeRate * Flat, CutToCents).Law("SolZG s. 3(3) s. 2: without a limit");
         ChurchTax = Line("church-tax", Glossary.In("Church tax") + " on it", churchRate * (If(member, flat, 0) + If(spouseMember, spouseFlat, 0)), CutToCents).Law("EStG s. 51a(2b)");
@@ -91,7 +91,7 @@ public sealed class CapitalForm : Form
 
         Section("By the tariff, and withheld", "EStG s. 32d(6), 36(2)", name: "credits");
         ByTariff = Line("by-tariff", "Taxpayer's capital income taxed by the tariff", If(AskedForTariff, ownTaxed, 0)).Law("EStG s. 32d(6)");
-        ByTariffOfSpouse = Line("by-tariff-of-spouse", "Spouse's capital income taxed by the tariff", If(AskedForTariff, spouseTaxed, 0)).Law("EStG s. 32d(6)");
+        ByTariffOfSpouse = Line("by-tariff-of-spouse", "Spouse's capital income taxed by the tariff", If(AskedForTariff, spouseTaxed, 0)).Law("EStG s. 32d(6)").When(scope.Joint);
         Foreign = Line("foreign", "Foreign tax, to be credited on the tariff's tax", If(AskedForTariff, foreign + foreignOfSpouse, 0)).Law("EStG s. 32d(6) s. 2");
         Withheld = Line("withheld", Glossary.In("Capital tax withheld") + ", to the next euro", certificates.Sum(c => c.Tax), new Rounding(1m, RoundingMode.Up)).Law("EStG s. 36(3)");
         SurchargeWithheld = Line("surcharge-withheld", Glossary.In("Solidarity surcharge") + " withheld", certificates.Sum(c => c.Surcharge));

@@ -11,6 +11,9 @@ public sealed class RateForm : Form
     /// <summary>What the one-fifth method taxes, and the benefits that raise the rate, of both persons.</summary>
     public readonly AmountLine OneFifth, Benefits;
 
+    /// <inheritdoc />
+    public override string OpensFor => "severance, wages for several years, or benefits in place of wages";
+
     /// <summary>Declares the form.</summary>
     public RateForm(Definition definition, IncomeTaxLaw law, (WageForm Own, WageForm Spouse) wages, (WorkCostsForm Own, WorkCostsForm Spouse) work)
         : base(definition, "rate", "What changes the rate", "Severance and benefits in place of wages.", wages.Own.OneFifth + wages.Spouse.OneFifth + wages.Own.Benefits + wages.Spouse.Benefits > 0)

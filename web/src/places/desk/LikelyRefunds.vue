@@ -32,8 +32,8 @@ const open = (item: Schemas['LikelyRefund']) =>
       <p class="small"><router-link to="/desk">Desk</router-link></p>
       <h1>Likely refunds</h1>
       <p class="secondary">
-        Years that nobody must file, were not filed here, and would likely give a refund. Estimated from what is known,
-        to ask the client by; the first day to run out comes first.
+        Returns of earlier years that need not be filed, were not opened here and would likely give a refund. Estimates
+        from what is known, to ask the client by; what runs out first comes first.
       </p>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <table v-if="refunds?.length" class="plain">

@@ -49,10 +49,18 @@ const into = (line: Line) => line.into.map((key) => store.lineOf(key)).filter((l
 
 <style scoped>
 .boxes {
-  padding: 8px 30px 0;
-  max-width: 900px;
+  margin: 48px 30px 0;
+  padding: 14px 18px 18px;
+  max-width: 860px;
+  border: 1px solid var(--hairline);
+  border-radius: 4px;
+  background: var(--paper);
 }
 td {
   vertical-align: top;
+}
+td:first-child {
+  white-space: nowrap;
+  padding-right: 16px;
 }
 </style>

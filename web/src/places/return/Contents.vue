@@ -137,7 +137,7 @@ const shownSections = (form: Form) =>
         <span class="head">
           {{ item.title }}
           <button
-            v-if="item.by && !store.locked"
+            v-if="item.by && !store.locked && store.valueOf(item.by, null)?.open"
             class="link small"
             :aria-label="`Add ${item.title}`"
             @click="add(item.by, item.form)"

@@ -55,7 +55,10 @@ const unanswered = computed(() =>
     ),
 )
 const gathers = computed(() => store.layout.gatherForms.includes(form.value.key))
-const hasBoxes = computed(() => !props.scope && form.value.sections.some((s) => s.lines.some((l) => l.from)))
+const hasBoxes = computed(
+  () =>
+    !props.scope && form.value.sections.some((s) => store.openSections.value.has(s.key) && s.lines.some((l) => l.from)),
+)
 const usual = computed(() => {
   const yes = unanswered.value.filter((l) => l.usuallyYes).map((l) => l.label.replace(/\?$/, ''))
   return yes.length ? `${yes.join(', ')}: yes, everything else no` : 'no'

@@ -124,7 +124,7 @@ const words: Record<string, string> = {
         <div class="acts">
           <v-btn
             v-if="view.canBuild && session.mayPrepare"
-            :variant="view.canSend ? 'outlined' : 'flat'"
+            :variant="view.canSend || view.canCheck ? 'outlined' : 'flat'"
             :disabled="busy"
             @click="build"
           >
