@@ -128,6 +128,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<SendingDesk>();
         builder.Services.AddSingleton<PlausibilityDesk>();
         builder.Services.AddSingleton<LikelyRefunds>();
+        builder.Services.AddSingleton<Law.LawDesk>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
@@ -181,6 +182,7 @@ public static class ServerApplication
         api.MapHouseholds();
         api.MapApproval();
         api.MapSending();
+        Law.LawDesk.Map(api);
         api.MapClientAcceptance();
         api.MapApprovalRules();
         After.AfterEndpoints.MapAfter(api);

@@ -34,6 +34,7 @@ export const router = createRouter({
       component: () => import('./places/return/ReturnPlace.vue'),
       meta: { title: 'Return' },
     },
+    { path: '/law', component: () => import('./places/law/LawPlace.vue'), meta: { title: 'Law' } },
     { path: '/practice', component: () => import('./places/practice/PracticePlace.vue'), meta: { title: 'Practice' } },
     {
       path: '/practice/consent',

@@ -63,7 +63,10 @@ public sealed class Figure
                 _kind,
                 InYear(dated.Source ?? Source, year),
                 dated.Confidence,
-                dated.Note is { } note ? InYear(note, year) : null);
+                dated.Note is { } note ? InYear(note, year) : null)
+            {
+                Key = Key,
+            };
     }
 
     private Figure Add(Dated dated)

@@ -49,6 +49,9 @@ public sealed record Parameter(string Label, decimal Value, ParameterKind Kind, 
     public static Parameter Number(string label, decimal value, string source, Confidence confidence, string? note = null) =>
         new(label, value, ParameterKind.Number, source, confidence, note);
 
+    /// <summary>Stable key where the figure has a history; null for one that stands in a rule alone.</summary>
+    public string? Key { get; init; }
+
     /// <summary>The value as printed: 15% or 28,800.</summary>
     public string ValueInWords => Kind == ParameterKind.Rate ? $"{Figures.Plain(Value * 100m)}%" : Figures.Plain(Value);
 

@@ -27,7 +27,22 @@ public static class GermanyIdentifiers
     /// <summary>With what the nationwide form of a tax number begins in each state.</summary>
     public static readonly IReadOnlyDictionary<string, string> BeginningsByState = new Dictionary<string, string>
     {
-        ["bw"] = "28", ["by"] = "9", ["be"] = "11", ["bb"] = "30", ["hb"] = "24", ["hh"] = "22", ["he"] = "26", ["mv"] = "40", ["ni"] = "23", ["nw"] = "5", ["rp"] = "27", ["sl"] = "10", ["sn"] = "32", ["st"] = "31", ["sh"] = "21", ["th"] = "41",
+        ["bw"] = "28",
+        ["by"] = "9",
+        ["be"] = "11",
+        ["bb"] = "30",
+        ["hb"] = "24",
+        ["hh"] = "22",
+        ["he"] = "26",
+        ["mv"] = "40",
+        ["ni"] = "23",
+        ["nw"] = "5",
+        ["rp"] = "27",
+        ["sl"] = "10",
+        ["sn"] = "32",
+        ["st"] = "31",
+        ["sh"] = "21",
+        ["th"] = "41",
     };
 
     /// <summary>Account for a refund.</summary>

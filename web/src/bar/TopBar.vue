@@ -22,6 +22,7 @@ async function signOut() {
       <nav aria-label="Places">
         <router-link to="/desk">Desk</router-link>
         <router-link to="/clients">Clients</router-link>
+        <router-link to="/law">Law</router-link>
         <router-link to="/practice">Practice</router-link>
         <router-link to="/acts">Acts</router-link>
       </nav>

@@ -1,0 +1,233 @@
+using System.Globalization;
+using System.Security.Claims;
+using Aerarium.Core.Days;
+using Aerarium.Core.Definitions;
+using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
+using Aerarium.Countries;
+using Aerarium.Filing;
+using Aerarium.Server.Access;
+using Aerarium.Storage;
+
+namespace Aerarium.Server.Law;
+
+/// <summary>A line that uses a figure.</summary>
+public sealed record LawUse(string Line, string Number, string Label, string Form);
+
+/// <summary>That somebody held a figure against a printed source.</summary>
+/// <param name="Against">Gazette, statute or table, with its reference.</param>
+/// <param name="SourceDay">Its day, or null.</param>
+/// <param name="By">Who verified it.</param>
+/// <param name="At">When.</param>
+/// <param name="ConfirmedBy">Another person who confirmed it, or null.</param>
+/// <param name="Counts">Whether the figure still says what was verified.</param>
+/// <param name="Was">What it said then.</param>
+public sealed record LawVerificationView(string Against, string? SourceDay, string By, string At, string? ConfirmedBy, bool Counts, string Was);
+
+/// <summary>A figure of the law.</summary>
+/// <param name="Key">Its key.</param>
+/// <param name="Label">What it is.</param>
+/// <param name="Value">Its value.</param>
+/// <param name="Before">Its value in the year beside, or null where that year has none.</param>
+/// <param name="Changed">Whether it, or a row of it, differs from the year beside.</param>
+/// <param name="Source">Section.</param>
+/// <param name="Confidence">certain, likely or unsure.</param>
+/// <param name="Note">What a reader must know.</param>
+/// <param name="Rows">Rows of a table.</param>
+/// <param name="RowsBefore">Rows of the year beside.</param>
+/// <param name="Curve">What a schedule takes.</param>
+/// <param name="CurveBefore">The same of the year beside.</param>
+/// <param name="UsedBy">Lines that use it.</param>
+/// <param name="Findings">Findings that use it, in words.</param>
+/// <param name="Verification">Whether it was verified.</param>
+public sealed record LawFigureView(
+    string Key,
+    string Label,
+    string Value,
+    string? Before,
+    bool Changed,
+    string Source,
+    string Confidence,
+    string? Note,
+    IReadOnlyList<LawRow> Rows,
+    IReadOnlyList<LawRow> RowsBefore,
+    IReadOnlyList<LawPoint> Curve,
+    IReadOnlyList<LawPoint> CurveBefore,
+    IReadOnlyList<LawUse> UsedBy,
+    IReadOnlyList<string> Findings,
+    LawVerificationView? Verification);
+
+/// <summary>Figures first used on one page of the return.</summary>
+public sealed record LawGroup(string Title, IReadOnlyList<LawFigureView> Figures);
+
+/// <summary>The figures of the law a return of a year rests on.</summary>
+/// <param name="Definition">The return.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Year">The year.</param>
+/// <param name="Period">The period.</param>
+/// <param name="Beside">The year beside, or null.</param>
+/// <param name="Currency">Its currency.</param>
+/// <param name="Groups">The figures by page.</param>
+/// <param name="Verified">How many are verified.</param>
+/// <param name="Total">How many there are.</param>
+public sealed record LawView(string Definition, string Title, int Year, string Period, int? Beside, string Currency, IReadOnlyList<LawGroup> Groups, int Verified, int Total);
+
+/// <summary>A verification as typed.</summary>
+/// <param name="Figure">Key of the figure.</param>
+/// <param name="Against">Against what: gazette, statute or table, with its reference.</param>
+/// <param name="SourceDay">Its day, as typed; may be left out.</param>
+/// <param name="Years">Further years in which the figure says the same and that the source covers.</param>
+public sealed record LawVerificationInput(string? Figure, string? Against, string? SourceDay, IReadOnlyList<int>? Years);
+
+/// <summary>A figure, by its key.</summary>
+public sealed record LawFigureNamed(string? Figure);
+
+/// <summary>The figures of the law as the product states them, and which of them people of the practice held against a printed source.</summary>
+internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
+{
+    private const int LongestText = 300;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var law = api.MapGroup("/law/{country}/{name}/{year:int}").WithTags("Law").ReachesPractice();
+        law.MapGet("", (string country, string name, int year, string? period, int? beside, LawDesk desk) => desk.View(Find($"{country}/{name}", year, period), beside));
+        law.MapGet("/document", (string country, string name, int year, string? period, HttpContext http) =>
+        {
+            http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'";
+            return Results.Text(LawDocument.Html(Find($"{country}/{name}", year, period)), "text/html; charset=utf-8");
+        }).Produces(StatusCodes.Status200OK, contentType: "text/html");
+        law.MapPost("/verify", (string country, string name, int year, string? period, LawVerificationInput typed, ClaimsPrincipal user, LawDesk desk) =>
+            desk.Verify(Find($"{country}/{name}", year, period), typed, Caller.Of(user))).RequireAuthorization(Policies.Approve);
+        law.MapPost("/confirm", (string country, string name, int year, string? period, LawFigureNamed named, ClaimsPrincipal user, LawDesk desk) =>
+            desk.Confirm(Find($"{country}/{name}", year, period), named, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
+        law.MapPost("/withdraw", (string country, string name, int year, string? period, LawFigureNamed named, ClaimsPrincipal user, LawDesk desk) =>
+            desk.Withdraw(Find($"{country}/{name}", year, period), named, Caller.Of(user))).RequireAuthorization(Policies.Approve);
+    }
+
+    private static Definition Find(string id, int year, string? period) =>
+        Catalogue.Find(id, year, period ?? Catalogue.Returns.FirstOrDefault(r => r.Id == id)?.Periods[0] ?? Periods.WholeYear, out var problem) ?? throw new PlainProblem(StatusCodes.Status404NotFound, problem!);
+
+    /// <summary>The figures of a return and year, beside those of another year; the year before where none is named.</summary>
+    public LawView View(Definition definition, int? beside)
+    {
+        var other = (beside ?? definition.Year - 1) is var year && Catalogue.Find(definition.Id, year, definition.Period, out _) is { } found ? found : null;
+        var before = other is null ? [] : LawFigures.Of(other).ToDictionary(f => f.Key);
+        var figures = LawFigures.Of(definition);
+        return database.Read(unit =>
+        {
+            var verified = LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period);
+            var groups = figures.GroupBy(PageOf).Select(g => new LawGroup(g.Key, [.. g.Select(f => View(f, other is null ? null : before.GetValueOrDefault(f.Key), verified.GetValueOrDefault(f.Key), other is not null))])).ToList();
+            return new LawView(
+                definition.Id, definition.Title, definition.Year, definition.Period, other?.Year, definition.Currency, groups,
+                groups.Sum(g => g.Figures.Count(f => f.Verification is { Counts: true })), figures.Count);
+
+            LawFigureView View(LawFigure figure, LawFigure? was, LawVerificationRecord? mark, bool compared) => new(
+                figure.Key, figure.Label, figure.Value, was?.Value, compared && was?.Content != figure.Content, figure.Source, figure.Confidence.ToString().ToLowerInvariant(), figure.Note,
+                figure.Rows, was?.Rows ?? [], figure.Curve, was?.Curve ?? [],
+                [.. figure.UsedBy.Select(l => new LawUse(l.Key, l.Number, l.Label, l.Form.Title))],
+                [.. figure.Findings.Select(f => f.Message.ToString())],
+                mark is null ? null : new LawVerificationView(
+                    mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.ConfirmedBy is { } other ? People.Find(unit, other)!.Name : null, mark.Content == figure.Content, mark.Content));
+        });
+    }
+
+    private static string PageOf(LawFigure figure) =>
+        (figure.UsedBy.FirstOrDefault()?.Form ?? figure.Findings.FirstOrDefault()?.Lines.FirstOrDefault()?.Form)?.Title ?? "Days";
+
+    /// <summary>Notes that a figure was held against a printed source, for this year and others in which it says the same.</summary>
+    /// <exception cref="PlainProblem">There is no such figure, the source is not named, or a year says something else.</exception>
+    public LawView Verify(Definition definition, LawVerificationInput typed, Caller caller)
+    {
+        var figure = FigureOf(definition, typed.Figure);
+        var against = EntryReader.Clean(typed.Against);
+        if (against.Length is 0 or > LongestText)
+        {
+            throw PlainProblem.Refused($"Say against what the figure was held: gazette, statute or table with its reference, in at most {LongestText} characters.");
+        }
+
+        var day = DayOf(typed.SourceDay, Catalogue.CountryOf(definition.Id));
+        var years = (typed.Years ?? []).Append(definition.Year).Distinct().Order().ToList();
+        foreach (var year in years)
+        {
+            var there = LawFigures.Of(Find(definition.Id, year, definition.Period)).FirstOrDefault(f => f.Key == figure.Key);
+            if (there?.Content != figure.Content)
+            {
+                throw PlainProblem.Refused($"In {year} ‘{figure.Label}’ is {there?.Content ?? "not there"}, in {definition.Year} {figure.Content}; verify it for that year by itself.");
+            }
+        }
+
+        var now = clock.GetUtcNow();
+        database.Write(unit =>
+        {
+            foreach (var year in years)
+            {
+                LawVerifications.Put(unit, new LawVerificationRecord
+                {
+                    Definition = definition.Id,
+                    Year = year,
+                    Period = definition.Period,
+                    Figure = figure.Key,
+                    Content = figure.Content,
+                    Against = against,
+                    SourceDay = day,
+                    VerifiedBy = caller.Id,
+                    VerifiedAt = Moments.Text(now),
+                });
+            }
+
+            Acts.Add(unit, caller.Act("law-verify", now) with { Line = $"{definition.Id} {string.Join(", ", years)}: {figure.Label}", After = $"{figure.Content}; {against}" });
+        });
+        return View(definition, null);
+    }
+
+    /// <summary>Confirms what another person verified.</summary>
+    /// <exception cref="PlainProblem">It is not verified, says something else by now, was confirmed, or was verified by the same person.</exception>
+    public LawView Confirm(Definition definition, LawFigureNamed named, Caller caller)
+    {
+        var figure = FigureOf(definition, named.Figure);
+        var now = clock.GetUtcNow();
+        database.Write(unit =>
+        {
+            var mark = LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period).GetValueOrDefault(figure.Key);
+            if (mark?.Content != figure.Content)
+            {
+                throw PlainProblem.Conflict("This figure is not verified as it stands now; nothing was confirmed.");
+            }
+
+            if (mark.VerifiedBy == caller.Id || mark.ConfirmedBy is not null)
+            {
+                throw PlainProblem.Conflict(mark.ConfirmedBy is null ? "You verified this figure yourself; another person confirms it." : "This figure is confirmed already.");
+            }
+
+            LawVerifications.Confirm(unit, mark.Id, caller.Id, Moments.Text(now));
+            Acts.Add(unit, caller.Act("law-confirm", now) with { Line = $"{definition.Id} {definition.Year}: {figure.Label}", After = figure.Content });
+        });
+        return View(definition, null);
+    }
+
+    /// <summary>Takes a verification back.</summary>
+    /// <exception cref="PlainProblem">There is none.</exception>
+    public LawView Withdraw(Definition definition, LawFigureNamed named, Caller caller)
+    {
+        var figure = FigureOf(definition, named.Figure);
+        var now = clock.GetUtcNow();
+        database.Write(unit =>
+        {
+            if (!LawVerifications.Withdraw(unit, definition.Id, definition.Year, definition.Period, figure.Key, caller.Id, Moments.Text(now)))
+            {
+                throw PlainProblem.Conflict("This figure is not verified.");
+            }
+
+            Acts.Add(unit, caller.Act("law-withdraw", now) with { Line = $"{definition.Id} {definition.Year}: {figure.Label}", Before = figure.Content });
+        });
+        return View(definition, null);
+    }
+
+    private static LawFigure FigureOf(Definition definition, string? key) =>
+        LawFigures.Of(definition).FirstOrDefault(f => f.Key == key) ?? throw PlainProblem.NotFound($"The figure '{key}'");
+
+    private string? DayOf(string? typed, string country) =>
+        string.IsNullOrWhiteSpace(typed) ? null
+        : TypedDay.TryRead(typed, country, clock.Today(), out var day) ? day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+        : throw PlainProblem.Refused($"'{typed}' is no day of the source; {TypedDay.InWords(country, clock.Today())}.");
+}

@@ -1,0 +1,119 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Aerarium.Server.Tests;
+
+/// <summary>The figures of the law a return rests on, and who held them against a printed source.</summary>
+public sealed class LawTests : IAsyncLifetime
+{
+    private const string Path = "/api/law/de/individual/2025";
+    private Practice _practice = null!;
+    private Browser _rukia = null!;
+    private Browser _mosi = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        _practice = await Practice.StartAsync();
+        (_rukia, _mosi) = (await _practice.SignInAsync(0), await _practice.SignInAsync(1));
+    }
+
+    public ValueTask DisposeAsync() => _practice.DisposeAsync();
+
+    private static JsonNode FigureOf(JsonNode view, string key) => view["groups"]!.AsArray().SelectMany(g => g!["figures"]!.AsArray()).Single(f => f!["key"]!.GetValue<string>() == key)!;
+
+    private static string Of(JsonNode figure, string name) => figure[name]!.GetValue<string>();
+
+    [Fact]
+    public async Task Figures_stand_beside_those_of_the_year_before_with_what_uses_them()
+    {
+        var view = await _rukia.GetAsync(Path);
+        Assert.Equal((2024, 0), (view["beside"]!.GetValue<int>(), view["verified"]!.GetValue<int>()));
+        var cap = FigureOf(view, "old-age-cap");
+        Assert.Equal(("29,344", "27,566", true, "certain"), (Of(cap, "value"), Of(cap, "before"), cap["changed"]!.GetValue<bool>(), Of(cap, "confidence")));
+        Assert.Equal("tax.old-age-capped", Of(cap["usedBy"]![0]!, "line"));
+        var share = FigureOf(view, "surcharge-rate");
+        Assert.Equal(("5.5%", false), (Of(share, "value"), share["changed"]!.GetValue<bool>()));
+
+        // The tariff with its zones, and what it takes: the top rate of EStG s. 32a(1).
+        var tariff = FigureOf(view, "income-tax-tariff");
+        Assert.Equal("up to 12,096", Of(tariff["rows"]![0]!, "range"));
+        Assert.Equal("up to 11,784", Of(tariff["rowsBefore"]![0]!, "range"));
+        Assert.Equal(45m, tariff["curve"]!.AsArray()[^1]!["ofNext"]!.GetValue<decimal>());
+        Assert.Equal(HttpStatusCode.NotFound, (await _rukia.SendAsync(HttpMethod.Get, "/api/law/de/individual/1990")).Status);
+
+        // Beside another year, and a year with none before it.
+        Assert.Equal("25,639", Of(FigureOf(await _rukia.GetAsync($"{Path}?beside=2022"), "old-age-cap"), "before"));
+        Assert.Null((await _rukia.GetAsync("/api/law/de/individual/2022"))["beside"]);
+    }
+
+    [Fact]
+    public async Task A_figure_is_verified_by_one_and_confirmed_by_another()
+    {
+        var verify = new { figure = "old-age-cap", against = "EStG s. 10(3) as printed, page 7", sourceDay = "2/1/2025" };
+        Assert.Equal(HttpStatusCode.Forbidden, (await _rukia.SendAsync(HttpMethod.Post, $"{Path}/verify", verify)).Status);
+        var (status, refused) = await _mosi.SendAsync(HttpMethod.Post, $"{Path}/verify", verify with { against = " " });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains("against what", refused!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await _mosi.SendAsync(HttpMethod.Post, $"{Path}/verify", verify with { sourceDay = "soon" })).Status);
+        Assert.Equal(HttpStatusCode.NotFound, (await _mosi.SendAsync(HttpMethod.Post, $"{Path}/verify", verify with { figure = "nothing" })).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await _rukia.SendAsync(HttpMethod.Post, $"{Path}/confirm", new { figure = "old-age-cap" })).Status);
+
+        var verified = await _mosi.DoAsync(HttpMethod.Post, $"{Path}/verify", verify);
+        Assert.Equal(1, verified["verified"]!.GetValue<int>());
+        var mark = FigureOf(verified, "old-age-cap")["verification"]!;
+        Assert.Equal(("Mosi Lindqvist", "2025-01-02", true), (Of(mark, "by"), Of(mark, "sourceDay"), mark["counts"]!.GetValue<bool>()));
+        var (own, told) = await _mosi.SendAsync(HttpMethod.Post, $"{Path}/confirm", new { figure = "old-age-cap" });
+        Assert.Equal(HttpStatusCode.Conflict, own);
+        Assert.Contains("another person", told!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+        var confirmed = await _rukia.DoAsync(HttpMethod.Post, $"{Path}/confirm", new { figure = "old-age-cap" });
+        Assert.Equal("Rukia Tindall", Of(FigureOf(confirmed, "old-age-cap")["verification"]!, "confirmedBy"));
+        Assert.Equal(HttpStatusCode.Conflict, (await _rukia.SendAsync(HttpMethod.Post, $"{Path}/confirm", new { figure = "old-age-cap" })).Status);
+
+        Assert.Equal(0, (await _rukia.GetAsync("/api/law/de/individual/2024"))["verified"]!.GetValue<int>());
+        var withdrawn = await _mosi.DoAsync(HttpMethod.Post, $"{Path}/withdraw", new { figure = "old-age-cap" });
+        Assert.Null(FigureOf(withdrawn, "old-age-cap")["verification"]);
+        Assert.Equal(HttpStatusCode.Conflict, (await _mosi.SendAsync(HttpMethod.Post, $"{Path}/withdraw", new { figure = "old-age-cap" })).Status);
+    }
+
+    /// <summary>One source for several years, as far as the figure says the same in them; a figure that says something else by now has lost its mark.</summary>
+    [Fact]
+    public async Task Years_are_verified_together_where_the_figure_is_the_same_and_a_changed_figure_loses_its_mark()
+    {
+        var (status, refused) = await _mosi.SendAsync(HttpMethod.Post, $"{Path}/verify", new { figure = "old-age-cap", against = "EStG", years = new[] { 2024 } });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains("In 2024", refused!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+        Assert.Equal(0, (await _mosi.GetAsync(Path))["verified"]!.GetValue<int>());
+
+        await _mosi.DoAsync(HttpMethod.Post, $"{Path}/verify", new { figure = "surcharge-rate", against = "SolZG s. 4", years = new[] { 2022, 2023, 2024 } });
+        foreach (var year in new[] { 2022, 2023, 2024, 2025 })
+        {
+            Assert.Equal(1, (await _rukia.GetAsync($"/api/law/de/individual/{year}"))["verified"]!.GetValue<int>());
+        }
+
+        _practice.Server.Services.GetRequiredService<Storage.PracticeDatabase>().Write(unit => unit.Execute("UPDATE law_verification SET content = '7.5%' WHERE year = 2023"));
+        var changed = await _rukia.GetAsync("/api/law/de/individual/2023");
+        var mark = FigureOf(changed, "surcharge-rate")["verification"]!;
+        Assert.Equal((0, false, "7.5%"), (changed["verified"]!.GetValue<int>(), mark["counts"]!.GetValue<bool>(), Of(mark, "was")));
+        Assert.Equal(HttpStatusCode.Conflict, (await _rukia.SendAsync(HttpMethod.Post, "/api/law/de/individual/2023/confirm", new { figure = "surcharge-rate" })).Status);
+    }
+
+    /// <summary>The law as articles: every line with its rule, links that lead somewhere, nothing that runs.</summary>
+    [Theory]
+    [InlineData("de/individual/2025")]
+    [InlineData("ke/employment-income/2025")]
+    [InlineData("ca/individual/2025")]
+    [InlineData("ph/individual-quarterly/2025?period=q1")]
+    public async Task The_law_is_read_as_articles(string of)
+    {
+        var html = await _rukia.Http.GetStringAsync($"/api/law/{of.Replace("?", "/document?", StringComparison.Ordinal)}{(of.Contains('?', StringComparison.Ordinal) ? "" : "/document")}");
+        var anchors = System.Text.RegularExpressions.Regex.Matches(html, " id=\"([^\"]+)\"").Select(m => m.Groups[1].Value).ToList();
+        Assert.Equal(anchors.Count, anchors.Distinct().Count());
+        var leads = System.Text.RegularExpressions.Regex.Matches(html, "href=\"#([^\"]+)\"").Select(m => m.Groups[1].Value).ToHashSet();
+        Assert.Empty(leads.Except(anchors));
+        Assert.DoesNotContain("<script", html, StringComparison.OrdinalIgnoreCase);
+        var parts = of.Split('/', '?');
+        var definition = Countries.Catalogue.Get($"{parts[0]}/{parts[1]}", int.Parse(parts[2], System.Globalization.CultureInfo.InvariantCulture), of.Contains("q1", StringComparison.Ordinal) ? "q1" : "");
+        Assert.Empty(definition.Lines.Select(l => $"line-{l.Key}").Except(anchors));
+    }
+}
