@@ -47,10 +47,9 @@ await shot(rukia, 'alternatives', '/returns/15/review?view=alternatives')
 await shot(rukia, 'household', '/households/47/2025', () => rukia.getByText('Shared claims').waitFor())
 await shot(rukia, 'pages', '/returns/27/fill/business')
 const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
-await shot(tarek, 'defaults', '/practice', async () => {
-  await tarek.getByLabel('Usual declarant').first().fill('Mosi Lindqvist')
-  await tarek.getByRole('button', { name: 'See what changes' }).first().click()
-})
+await shot(tarek, 'law', '/law?return=de/individual&year=2025&figure=income-tax-tariff', () =>
+  tarek.getByText('figures verified').waitFor(),
+)
 await shot(tarek, 'acts', '/acts', async () => {
   await tarek.getByRole('button', { name: 'Verify every figure' }).click()
   await tarek.getByText('Verified, begun by').waitFor()

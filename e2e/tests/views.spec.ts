@@ -23,6 +23,8 @@ const views: [string, string][] = [
   ['Alternatives', '/returns/15/review?view=alternatives'],
   ['Practice', '/practice'],
   ['Household', '/households/1/2025'],
+  ['Law', '/law?return=de/individual&year=2025&figure=income-tax-tariff'],
+  ['Likely refunds', '/desk/likely-refunds'],
   ['Acts', '/acts'],
   ['Account', '/account'],
 ]

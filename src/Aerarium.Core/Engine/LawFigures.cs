@@ -94,10 +94,10 @@ public static partial class LawFigures
 
         (List<Line> Lines, List<FindingRule> Findings) Place(object fact)
         {
-            var (name, content) = (NameOf(fact), FigureText.InText(fact));
-            if (found.Find(f => NameOf(f.Fact) == name && FigureText.InText(f.Fact) == content) is not { Fact: not null } known)
+            var (name, content) = (NameOf(fact, definition.Year), FigureText.InText(fact));
+            if (found.Find(f => NameOf(f.Fact, definition.Year) == name && FigureText.InText(f.Fact) == content) is not { Fact: not null } known)
             {
-                var times = found.Count(f => NameOf(f.Fact) == name);
+                var times = found.Count(f => NameOf(f.Fact, definition.Year) == name);
                 known = (fact, times == 0 ? name : $"{name}-{times + 1}", [], []);
                 found.Add(known);
             }
@@ -106,27 +106,32 @@ public static partial class LawFigures
         }
     }
 
-    private static string NameOf(object fact) => fact switch
+    /// <summary>The key of a figure, or one made of its label without the year, so that it is the same next year.</summary>
+    private static string NameOf(object fact, int year)
     {
-        Parameter parameter => parameter.Key ?? Slug(parameter.Label),
-        RateSchedule schedule => Slug(schedule.Label),
-        ZoneTariff tariff => Slug(tariff.Label),
-        StepTable table => Slug(table.Label),
-        _ => throw new NotSupportedException($"A fact of type {fact.GetType().Name} is no figure of the law."),
-    };
+        var label = fact switch
+        {
+            Parameter parameter => parameter.Key ?? parameter.Label,
+            RateSchedule schedule => schedule.Label,
+            ZoneTariff tariff => tariff.Label,
+            StepTable table => table.Label,
+            _ => throw new NotSupportedException($"A fact of type {fact.GetType().Name} is no figure of the law."),
+        };
+        return Slug(label.Replace($"{year}", "", StringComparison.Ordinal));
+    }
 
     private static LawFigure Figure(object fact, string key, IReadOnlyList<Line> lines, IReadOnlyList<FindingRule> findings) => fact switch
     {
         RateSchedule schedule => new LawFigure(
-            key, schedule.Label, $"{schedule.Bands.Count} slices", schedule.Source, schedule.Confidence, null,
+            key, schedule.Label, Counted(schedule.Bands.Count, "slice"), schedule.Source, schedule.Confidence, null,
             [.. schedule.Bands.Select(b => new LawRow(b.To is { } to ? $"{Figures.Plain(b.From)} to {Figures.Plain(to)}" : $"above {Figures.Plain(b.From)}", $"{Figures.Plain(b.Rate * 100)}%"))],
             Curve(schedule.Bands[^1].From, schedule.Apply), lines, findings),
         ZoneTariff tariff => new LawFigure(
-            key, tariff.Label, $"{tariff.Zones.Count} zones", tariff.Source, tariff.Confidence, null,
+            key, tariff.Label, Counted(tariff.Zones.Count, "zone"), tariff.Source, tariff.Confidence, null,
             [.. tariff.Zones.Select((z, at) => new LawRow(z.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : $"above {Figures.Plain(tariff.Zones[at - 1].UpTo!.Value)}", z.Words))],
             Curve(tariff.Zones.Count > 1 ? tariff.Zones[^2].UpTo!.Value : 0, tariff.Apply), lines, findings),
         StepTable table => new LawFigure(
-            key, table.Label, $"{table.Steps.Count} ranges", table.Source, table.Confidence, null,
+            key, table.Label, Counted(table.Steps.Count, "range"), table.Source, table.Confidence, null,
             [.. table.Steps.Select((s, at) => new LawRow(s.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : at == 0 ? "always" : $"above {Figures.Plain(table.Steps[at - 1].UpTo!.Value)}", Figures.Plain(s.Amount)))],
             [], lines, findings),
         Parameter parameter => new LawFigure(key, parameter.Label, parameter.ValueInWords, parameter.Source, parameter.Confidence, parameter.Note, [], [], lines, findings),
@@ -143,6 +148,8 @@ public static partial class LawFigures
             return new LawPoint(at, decimal.Round((tax(at + 1) - tax(at)) * 100, 2), at == 0 ? 0 : decimal.Round(tax(at) * 100 / at, 2));
         })];
     }
+
+    private static string Counted(int count, string what) => $"{count} {what}{(count == 1 ? "" : "s")}";
 
     private static string Slug(string label) => NotInKeys().Replace(label.ToLowerInvariant(), "-").Trim('-');
 

@@ -58,8 +58,14 @@ const operands = computed(() =>
       <span>
         <span v-if="node.subtracted">- </span>{{ node.words }}
         <span v-if="node.source" class="source faint small"
-          >{{ node.source
-          }}<span v-if="node.confidence && node.confidence !== 'certain'" class="unsure"
+          ><router-link
+            :to="{
+              path: '/law',
+              query: { return: store.view.value.definition, year: store.view.value.year, find: node.words },
+            }"
+            title="This figure in the Law"
+            >{{ node.source }}</router-link
+          ><span v-if="node.confidence && node.confidence !== 'certain'" class="unsure"
             >, {{ node.confidence }}</span
           ></span
         >

@@ -38,10 +38,10 @@ public sealed class TaxForm : Form
         var before = Line("income-before-pension", Glossary.In("Income") + " before the subsidised pension", income.Total - losses + special.ChurchExcess - Deductions).Law("EStG s. 2(4)");
         var hardship = Line("hardship", Glossary.In("Hardship relief"), If(scope.AnyWages & income.Other > 0,
             If(income.Other <= law.HardshipLimit, income.Other, AtLeastZero((2 * new ParameterValue(law.HardshipLimit)) - income.Other)), 0)).Law("EStG s. 46(3), EStDV s. 70");
-        var pension = Line("pension", Glossary.In("Subsidised private pension") + ", contributions and allowances", provident.Own.Pension + provident.Spouse.Pension).Law("EStG s. 10a(1), (3)");
-        var allowances = Line("pension-allowances", "Allowances in their place", provident.Own.PensionAllowances + provident.Spouse.PensionAllowances).Law("EStG s. 10a(2)");
-        var saved = Line("pension-saved", "Tax that the deduction saves", OnWholeEuro(before - hardship) - OnWholeEuro(before - hardship - pension)).Law("EStG s. 10a(2)");
-        var pensionTaken = Line("pension-taken", "Subsidised pension deducted", If(saved > allowances, pension, 0)).Law("EStG s. 10a(2) s. 1");
+        var pension = Line("pension", Glossary.In("Subsidised private pension") + ", contributions and allowances", provident.Own.Pension + provident.Spouse.Pension).Law("EStG s. 10a(1), (3)").When(scope.SubsidisedPension);
+        var allowances = Line("pension-allowances", "Allowances in their place", provident.Own.PensionAllowances + provident.Spouse.PensionAllowances).Law("EStG s. 10a(2)").When(scope.SubsidisedPension);
+        var saved = Line("pension-saved", "Tax that the deduction saves", OnWholeEuro(before - hardship) - OnWholeEuro(before - hardship - pension)).Law("EStG s. 10a(2)").When(scope.SubsidisedPension);
+        var pensionTaken = Line("pension-taken", "Subsidised pension deducted", If(saved > allowances, pension, 0)).Law("EStG s. 10a(2) s. 1").When(scope.SubsidisedPension);
         Note("pension-better", pensionTaken > 0, $"Deducting the subsidised pension saves {saved}, more than the allowances of {allowances}, which are added to the tax.", pension);
         Note("pension-allowances-better", pension > 0 & saved <= allowances, $"The allowances of {allowances} are worth more than the {saved} a deduction would save; they stay as they are.", pension);
         var net = Line("income", Glossary.In("Income"), before - pensionTaken).Law("EStG s. 2(4)").Subtotal();
@@ -65,7 +65,7 @@ public sealed class TaxForm : Form
         var renovated = Line("renovation-used", "of which used", AsFarAs(byTariff - foreign - party, Round(renovation, UpToUnits)));
         var work = Line("household", "Household work", AsFarAs(byTariff - foreign - party - renovated, Round(household.Credit, UpToUnits))).Law("EStG s. 35a");
         var credits = Line("credits", "Credits", foreign + party + renovated + work);
-        var added = Line("pension-added", "Allowances of the subsidised pension, added", If(pensionTaken > 0, allowances, 0)).Law("EStG s. 2(6) s. 2");
+        var added = Line("pension-added", "Allowances of the subsidised pension, added", If(pensionTaken > 0, allowances, 0)).Law("EStG s. 2(6) s. 2").When(scope.SubsidisedPension);
         IncomeTax = Line("income-tax", Glossary.In("Income tax"), Round(byTariff - credits + children.BenefitOfTaken + added, UpToUnits) + capital.Flat).Law("EStG s. 2(6), 31 s. 4, 32d(3)").Final();
         Warn("credit-lost", Round(household.Credit, UpToUnits) > work & household.Credit > 0, "The tax is less than the credits; a part of the credit for household work is lost.", work);
 

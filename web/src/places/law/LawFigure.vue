@@ -4,7 +4,7 @@ import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import DateField from '../../shared/DateField.vue'
-import { day } from '../../shared/format'
+import { capital, day } from '../../shared/format'
 import LawCurve from './LawCurve.vue'
 
 /** One figure of the law: what it says, what uses it, and whether somebody held it against a printed source. */
@@ -13,6 +13,8 @@ const props = defineProps<{
   figure: Schemas['LawFigureView']
   path: { country: string; name: string; year: number }
   years: number[]
+  /** Address of the law as articles. */
+  articles: string
 }>()
 const emit = defineEmits<{ changed: [view: Schemas['LawView']] }>()
 const session = useSession()
@@ -52,7 +54,7 @@ const withdraw = () =>
 </script>
 
 <template>
-  <h2>{{ figure.label }}</h2>
+  <h2>{{ capital(figure.label) }}</h2>
   <p class="small secondary">
     {{ figure.source }}, <span :class="{ unsure: figure.confidence !== 'certain' }">{{ figure.confidence }}</span>
   </p>
@@ -64,9 +66,9 @@ const withdraw = () =>
   <table v-else class="plain small" aria-label="Rows of the table">
     <tbody>
       <tr v-for="(row, index) in figure.rows" :key="row.range">
-        <td>{{ row.range }}</td>
+        <td class="range">{{ row.range }}</td>
         <td
-          class="amount"
+          class="says"
           :class="{ changed: figure.rowsBefore.length && figure.rowsBefore[index]?.value !== row.value }"
         >
           {{ row.value }}
@@ -84,7 +86,10 @@ const withdraw = () =>
 
   <h3>Used by</h3>
   <ul class="small">
-    <li v-for="use in figure.usedBy" :key="use.line">{{ use.number }} {{ use.label }}, {{ use.form }}</li>
+    <li v-for="use in figure.usedBy" :key="use.line">
+      <a :href="`${articles}#line-${use.line}`" target="_blank" rel="noopener">{{ use.number }} {{ use.label }}</a
+      >, {{ use.form }}
+    </li>
     <li v-for="words in figure.findings" :key="words" class="secondary">{{ words }}</li>
     <li v-if="!figure.usedBy.length && !figure.findings.length" class="secondary">the days of the return</li>
   </ul>
@@ -136,6 +141,14 @@ h3 {
   font-size: 14px;
   margin-top: 18px;
   border-bottom: 1px solid var(--hairline);
+}
+.range {
+  white-space: nowrap;
+  padding-right: 12px;
+}
+.says {
+  white-space: normal;
+  text-align: right;
 }
 .value {
   font-size: 20px;

@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import TopBar from '../../bar/TopBar.vue'
 import { useAct } from '../../shared/act'
-import { day } from '../../shared/format'
+import { capital, day } from '../../shared/format'
 import LawFigure from './LawFigure.vue'
 import { figuresShown, type Cut } from './lawList'
 
@@ -14,7 +14,7 @@ const router = useRouter()
 const { problem, act } = useAct()
 const types = ref<Schemas['ReturnTypeView'][]>([])
 const view = ref<Schemas['LawView'] | null>(null)
-const typed = ref('')
+const typed = ref(String(route.query.find ?? ''))
 const cut = ref<Cut>('all')
 const cuts: { name: Cut; label: string }[] = [
   { name: 'all', label: 'All' },
@@ -47,7 +47,7 @@ const path = computed(() => {
   const [country = '', name = ''] = asked.value!.type.id.split('/')
   return { country, name, year: asked.value!.year }
 })
-const document = computed(
+const articles = computed(
   () => `/api/law/${asked.value?.type.id}/${asked.value?.year}/document?period=${asked.value?.period ?? ''}`,
 )
 watch(
@@ -114,7 +114,7 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           >{{ view.verified }} of {{ view.total }} figures verified</span
         >
         <span class="grow"></span>
-        <a v-if="asked" :href="document" target="_blank" rel="noopener">Read as articles</a>
+        <a v-if="asked" :href="articles" target="_blank" rel="noopener">Read as articles</a>
       </div>
       <div class="both">
         <div class="scroll list">
@@ -149,7 +149,9 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
                   @click="ask({ figure: figure.key })"
                 >
                   <td class="what">
-                    <button class="link plainly" @click.stop="ask({ figure: figure.key })">{{ figure.label }}</button>
+                    <button class="link plainly" @click.stop="ask({ figure: figure.key })">
+                      {{ capital(figure.label) }}
+                    </button>
                   </td>
                   <td class="small secondary section">
                     {{ figure.source
@@ -182,6 +184,7 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
             :figure="chosen"
             :path="path"
             :years="asked!.type.years"
+            :articles="articles"
             @changed="view = $event"
           />
           <p v-else class="secondary">
@@ -206,6 +209,23 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
   height: 44px;
   padding: 0 18px;
   border-bottom: 1px solid var(--hairline);
+}
+.grow {
+  flex: 1;
+}
+.choose select,
+.head input {
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  background: none;
+  color: var(--ink);
+  font: inherit;
+}
+.choose option {
+  background: var(--page);
+}
+.head input {
+  width: 150px;
 }
 .both {
   display: grid;
