@@ -167,9 +167,6 @@ onBeforeUnmount(() => {
           {{ list.label }} <span class="small">{{ summary?.counts[list.count] || '' }}</span>
         </button>
         <span class="grow"></span>
-        <router-link v-if="likely" to="/desk/likely-refunds"
-          >Likely refunds <span class="small">{{ likely }}</span></router-link
-        >
         <router-link v-if="session.mayPrepare" to="/clients/new">Add client</router-link>
       </div>
       <div class="cuts small">
@@ -203,6 +200,7 @@ onBeforeUnmount(() => {
         </form>
         <span class="grow"></span>
         <span class="secondary">{{ plural(total, 'return') }}</span>
+        <router-link v-if="likely" to="/desk/likely-refunds">Likely refunds {{ likely }}</router-link>
         <a href="/api/deadlines.ics" download>Calendar</a>
         <a :href="exportAddress" download>Export CSV</a>
         <button class="link" @click="print">Print</button>
