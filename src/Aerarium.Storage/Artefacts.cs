@@ -11,6 +11,7 @@ public static class Artefacts
         UNION SELECT receipt_sha256, 'the receipt of return ' || return_id FROM sending WHERE receipt_sha256 IS NOT NULL
         UNION SELECT copy_sha256, 'the accepted copy of return ' || return_id FROM sending WHERE copy_sha256 IS NOT NULL
         UNION SELECT acknowledgement_sha256, 'the acknowledgement of return ' || return_id FROM sending WHERE acknowledgement_sha256 IS NOT NULL
+        UNION SELECT page_sha256, 'the printed page beside a figure of ' || definition || ' ' || year FROM law_verification WHERE page_sha256 IS NOT NULL
         UNION SELECT entries_sha256, 'the frozen return ' || return_id FROM approval WHERE entries_sha256 IS NOT NULL
         """;
 

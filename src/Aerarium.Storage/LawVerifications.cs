@@ -27,6 +27,12 @@ public sealed record LawVerificationRecord
     /// <summary>Day of that source, canonical, or null.</summary>
     public string? SourceDay { get; init; }
 
+    /// <summary>Hash of the page that is attached, or null.</summary>
+    public string? PageSha256 { get; init; }
+
+    /// <summary>File name of that page, or null.</summary>
+    public string? PageName { get; init; }
+
     /// <summary>Who verified it.</summary>
     public long VerifiedBy { get; init; }
 
@@ -43,7 +49,7 @@ public sealed record LawVerificationRecord
 /// <summary>Verifications of figures of the law.</summary>
 public static class LawVerifications
 {
-    private const string Columns = "id, definition, year, period, figure, content, against, source_day, verified_by, verified_at, confirmed_by, confirmed_at";
+    private const string Columns = "id, definition, year, period, figure, content, against, source_day, page_sha256, page_name, verified_by, verified_at, confirmed_by, confirmed_at";
 
     /// <summary>Those in force of a return and year, by figure.</summary>
     public static IReadOnlyDictionary<string, LawVerificationRecord> Of(Unit unit, string definition, long year, string period) =>
@@ -62,6 +68,12 @@ public static class LawVerifications
             """,
             made);
     }
+
+    /// <summary>Attaches the printed page to what was verified in one act: the figure in each of the years.</summary>
+    public static void AttachPage(Unit unit, LawVerificationRecord made, string sha256, string name) =>
+        unit.Execute(
+            "UPDATE law_verification SET page_sha256 = @sha256, page_name = @name WHERE definition = @Definition AND period = @Period AND figure = @Figure AND verified_at = @VerifiedAt AND withdrawn_at IS NULL",
+            new { made.Definition, made.Period, made.Figure, made.VerifiedAt, sha256, name });
 
     /// <summary>Notes that another person confirmed it.</summary>
     public static void Confirm(Unit unit, long id, long person, string at) =>

@@ -98,6 +98,27 @@ public sealed class LawTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.Conflict, (await _rukia.SendAsync(HttpMethod.Post, "/api/law/de/individual/2023/confirm", new { figure = "surcharge-rate" })).Status);
     }
 
+    /// <summary>The printed page stands beside the figure in every year it covers, byte for byte, and goes with no other.</summary>
+    [Fact]
+    public async Task The_page_is_attached_to_what_it_verifies()
+    {
+        var page = "%PDF-1.7 the schedule as printed"u8.ToArray();
+        async Task<HttpStatusCode> AttachAsync(Browser by, byte[] content, string file) =>
+            (await by.SendAsync(new HttpRequestMessage(HttpMethod.Put, $"{Path}/page?figure=surcharge-rate&file={file}") { Content = new ByteArrayContent(content) })).Status;
+        Assert.Equal(HttpStatusCode.Conflict, await AttachAsync(_mosi, page, "solzg.pdf"));
+        await _mosi.DoAsync(HttpMethod.Post, $"{Path}/verify", new { figure = "surcharge-rate", against = "SolZG s. 4", years = new[] { 2024 } });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await AttachAsync(_mosi, [0x4d, 0x5a, 0], "solzg.exe"));
+        Assert.Equal(HttpStatusCode.Forbidden, await AttachAsync(_rukia, page, "solzg.pdf"));
+        Assert.Equal(HttpStatusCode.OK, await AttachAsync(_mosi, page, "..%2Fsolzg.pdf"));
+        foreach (var year in new[] { 2024, 2025 })
+        {
+            Assert.Equal("solzg.pdf", Of(FigureOf(await _rukia.GetAsync($"/api/law/de/individual/{year}"), "surcharge-rate")["verification"]!, "page"));
+            Assert.Equal(page, await _rukia.Http.GetByteArrayAsync($"/api/law/de/individual/{year}/page?figure=surcharge-rate"));
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, (await _rukia.SendAsync(HttpMethod.Get, "/api/law/de/individual/2023/page?figure=surcharge-rate")).Status);
+    }
+
     /// <summary>The law as articles: every line with its rule, links that lead somewhere, nothing that runs.</summary>
     [Theory]
     [InlineData("de/individual/2025")]

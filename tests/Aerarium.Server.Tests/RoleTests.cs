@@ -97,6 +97,8 @@ public partial class RoleTests
         ["GET /api/law/{country}/{name}/{year}"] = Everybody,
         ["GET /api/law/{country}/{name}/{year}/document"] = Everybody,
         ["POST /api/law/{country}/{name}/{year}/verify"] = "approver",
+        ["PUT /api/law/{country}/{name}/{year}/page"] = "approver",
+        ["GET /api/law/{country}/{name}/{year}/page"] = Everybody,
         ["POST /api/law/{country}/{name}/{year}/confirm"] = Preparing,
         ["POST /api/law/{country}/{name}/{year}/withdraw"] = "approver",
         ["GET /api/desk/reminders"] = Everybody,

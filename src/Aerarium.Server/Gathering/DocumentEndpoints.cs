@@ -31,7 +31,8 @@ public sealed record NewDocument
 /// <summary>Documents attached to clients and returns: kept by their hash, shown as they are, never run.</summary>
 internal static class DocumentEndpoints
 {
-    private const int LargestDocument = 20 * 1024 * 1024;
+    /// <summary>Bytes of a document at most.</summary>
+    internal const int LargestDocument = 20 * 1024 * 1024;
     private const int LongestText = 120;
 
     public static void MapDocuments(this RouteGroupBuilder api)
@@ -142,10 +143,10 @@ internal static class DocumentEndpoints
         Documents.Find(unit, document) is { } found && found.ClientId == client ? found : throw PlainProblem.NotFound("This document");
 
     /// <summary>The last part of a path as it is typed, without the dots that would name a folder or hide the file.</summary>
-    private static string FileNameOf(string? name) => EntryReader.Clean(name).Split('/', '\\')[^1].TrimStart('.', ' ');
+    internal static string FileNameOf(string? name) => EntryReader.Clean(name).Split('/', '\\')[^1].TrimStart('.', ' ');
 
     /// <summary>What the first bytes say it is, whatever its name says; null for what is not kept.</summary>
-    private static string? MediaTypeOf(byte[] content) => content switch
+    internal static string? MediaTypeOf(byte[] content) => content switch
     {
         [(byte)'%', (byte)'P', (byte)'D', (byte)'F', (byte)'-', ..] => "application/pdf",
         [0x89, (byte)'P', (byte)'N', (byte)'G', ..] => "image/png",

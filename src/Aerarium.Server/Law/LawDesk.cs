@@ -7,7 +7,9 @@ using Aerarium.Core.Entries;
 using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Gathering;
 using Aerarium.Storage;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Aerarium.Server.Law;
 
@@ -19,10 +21,11 @@ public sealed record LawUse(string Line, string Number, string Label, string For
 /// <param name="SourceDay">Its day, or null.</param>
 /// <param name="By">Who verified it.</param>
 /// <param name="At">When.</param>
+/// <param name="Page">File name of the printed page that is attached, or null.</param>
 /// <param name="ConfirmedBy">Another person who confirmed it, or null.</param>
 /// <param name="Counts">Whether the figure still says what was verified.</param>
 /// <param name="Was">What it said then.</param>
-public sealed record LawVerificationView(string Against, string? SourceDay, string By, string At, string? ConfirmedBy, bool Counts, string Was);
+public sealed record LawVerificationView(string Against, string? SourceDay, string By, string At, string? Page, string? ConfirmedBy, bool Counts, string Was);
 
 /// <summary>A figure of the law.</summary>
 /// <param name="Key">Its key.</param>
@@ -86,6 +89,7 @@ public sealed record LawFigureNamed(string? Figure);
 internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
 {
     private const int LongestText = 300;
+    private const int LongestName = 120;
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -98,6 +102,11 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
         }).Produces(StatusCodes.Status200OK, contentType: "text/html");
         law.MapPost("/verify", (string country, string name, int year, string? period, LawVerificationInput typed, ClaimsPrincipal user, LawDesk desk) =>
             desk.Verify(Find($"{country}/{name}", year, period), typed, Caller.Of(user))).RequireAuthorization(Policies.Approve);
+        law.MapPut("/page", async (string country, string name, int year, string? period, string figure, string file, HttpRequest request, ClaimsPrincipal user, LawDesk desk) =>
+            desk.Attach(Find($"{country}/{name}", year, period), figure, file, await ForeignFiles.BodyAsync(request), Caller.Of(user)))
+            .RequireAuthorization(Policies.Approve).WithMetadata(new RequestSizeLimitAttribute(DocumentEndpoints.LargestDocument));
+        law.MapGet("/page", (string country, string name, int year, string? period, string figure, LawDesk desk) => desk.Page(Find($"{country}/{name}", year, period), figure))
+            .Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
         law.MapPost("/confirm", (string country, string name, int year, string? period, LawFigureNamed named, ClaimsPrincipal user, LawDesk desk) =>
             desk.Confirm(Find($"{country}/{name}", year, period), named, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
         law.MapPost("/withdraw", (string country, string name, int year, string? period, LawFigureNamed named, ClaimsPrincipal user, LawDesk desk) =>
@@ -127,7 +136,7 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
                 [.. figure.UsedBy.Select(l => new LawUse(l.Key, l.Number, l.Label, l.Form.Title))],
                 [.. figure.Findings.Select(f => f.Message.ToString())],
                 mark is null ? null : new LawVerificationView(
-                    mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.ConfirmedBy is { } other ? People.Find(unit, other)!.Name : null, mark.Content == figure.Content, mark.Content));
+                    mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.PageName, mark.ConfirmedBy is { } other ? People.Find(unit, other)!.Name : null, mark.Content == figure.Content, mark.Content));
         });
     }
 
@@ -179,6 +188,40 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
         });
         return View(definition, null);
     }
+
+    /// <summary>Attaches the printed page a figure was held against.</summary>
+    /// <exception cref="PlainProblem">The figure is not verified as it stands now, or the file is none that is kept.</exception>
+    public LawView Attach(Definition definition, string key, string file, byte[] content, Caller caller)
+    {
+        var (figure, name) = (FigureOf(definition, key), DocumentEndpoints.FileNameOf(file));
+        if (name.Length is 0 or > LongestName)
+        {
+            throw PlainProblem.Refused($"Give the file a name of at most {LongestName} characters.");
+        }
+
+        var mediaType = DocumentEndpoints.MediaTypeOf(content) ?? throw PlainProblem.Refused($"'{name}' is not kept: a page is PDF, PNG, JPEG, XLSX, or text in UTF-8.");
+        var now = clock.GetUtcNow();
+        database.Write(unit =>
+        {
+            var mark = LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period).GetValueOrDefault(figure.Key);
+            if (mark?.Content != figure.Content)
+            {
+                throw PlainProblem.Conflict("Verify the figure first; then its page is attached.");
+            }
+
+            var sha256 = Artefacts.Keep(unit, content, mediaType, Moments.Text(now));
+            LawVerifications.AttachPage(unit, mark, sha256, name);
+            Acts.Add(unit, caller.Act("law-page", now) with { Line = $"{definition.Id} {definition.Year}: {figure.Label}", After = $"{name}, {sha256}" });
+        });
+        return View(definition, null);
+    }
+
+    /// <summary>The page that is attached to a verification.</summary>
+    /// <exception cref="PlainProblem">There is none.</exception>
+    public IResult Page(Definition definition, string key) => database.Read(unit =>
+        LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period).GetValueOrDefault(key) is { PageSha256: { } sha256, PageName: { } name }
+            ? Results.File(Artefacts.Get(unit, sha256), DocumentEndpoints.MediaTypeOf(Artefacts.Get(unit, sha256)) ?? "application/octet-stream", name)
+            : throw PlainProblem.NotFound("A page beside this figure"));
 
     /// <summary>Confirms what another person verified.</summary>
     /// <exception cref="PlainProblem">It is not verified, says something else by now, was confirmed, or was verified by the same person.</exception>

@@ -89,6 +89,7 @@ internal static class ActsInWords
         ["batch"] = "worked on several returns",
         ["build"] = "built the e-return",
         ["law-verify"] = "verified a figure of the law",
+        ["law-page"] = "attached the page a figure was held against",
         ["law-confirm"] = "confirmed a figure of the law",
         ["law-withdraw"] = "took the verification of a figure back",
         ["check"] = "had the e-return checked by the authority",

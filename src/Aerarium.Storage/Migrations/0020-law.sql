@@ -9,6 +9,8 @@ CREATE TABLE law_verification (
     content       TEXT NOT NULL,
     against       TEXT NOT NULL,
     source_day    TEXT,
+    page_sha256   TEXT REFERENCES artefact (sha256),
+    page_name     TEXT,
     verified_by   INTEGER NOT NULL REFERENCES person (id),
     verified_at   TEXT NOT NULL,
     confirmed_by  INTEGER REFERENCES person (id),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, call, type Schemas } from '../../api/client'
+import { api, call, fileBody, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import DateField from '../../shared/DateField.vue'
@@ -36,6 +36,21 @@ const verify = () =>
     emit('changed', await call(api.POST('/api/law/{country}/{name}/{year}/verify', { params: params.value, body })))
     against.value = ''
   })
+const attach = (event: Event) =>
+  act(async () => {
+    const file = (event.target as HTMLInputElement).files![0]!
+    const query = { ...params.value.query, figure: props.figure.key, file: file.name }
+    emit(
+      'changed',
+      await call(
+        api.PUT('/api/law/{country}/{name}/{year}/page', { params: { path: props.path, query }, ...fileBody(file) }),
+      ),
+    )
+  })
+const page = computed(
+  () =>
+    `/api/law/${props.view.definition}/${props.view.year}/page?period=${props.view.period}&figure=${props.figure.key}`,
+)
 const body = computed(() => ({ figure: props.figure.key }))
 const confirm = () =>
   act(async () =>
@@ -104,8 +119,13 @@ const withdraw = () =>
       {{ mark.by }}, {{ day(mark.at) }}, against {{ mark.against
       }}<template v-if="mark.sourceDay"> of {{ day(mark.sourceDay) }}</template
       >.
+      <a v-if="mark.page" :href="page" download>{{ mark.page }}</a>
       <template v-if="mark.confirmedBy">Confirmed by {{ mark.confirmedBy }}.</template>
     </p>
+    <label v-if="session.mayApprove && mark.counts" class="small attach"
+      >{{ mark.page ? 'Another page' : 'Attach the page' }}
+      <input type="file" aria-label="Page the figure was held against" @change="attach"
+    /></label>
     <p class="acts">
       <v-btn
         v-if="mark.counts && !mark.confirmedBy && session.mayPrepare && mark.by !== session.person?.name"
