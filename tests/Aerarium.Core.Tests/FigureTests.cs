@@ -20,7 +20,7 @@ public class FigureTests
     [InlineData(2021, 100, "fee for 2021", "Harbour Act s. 2", Certain, null)]
     [InlineData(2024, 120, "fee for 2024", "Harbour Act s. 2", Likely, null)]
     public void The_value_of_a_year_is_the_last_that_began(int year, decimal value, string label, string source, Confidence confidence, string? note) =>
-        Assert.Equal(new Parameter(label, value, ParameterKind.Amount, source, confidence, note), Fee.In(year));
+        Assert.Equal(new Parameter(label, value, ParameterKind.Amount, source, confidence, note) { Key = "fee" }, Fee.In(year));
 
     [Theory]
     [InlineData(2016)]

@@ -50,12 +50,15 @@ const path = computed(() => {
 const articles = computed(
   () => `/api/law/${asked.value?.type.id}/${asked.value?.year}/document?period=${asked.value?.period ?? ''}`,
 )
+const which = computed(() =>
+  JSON.stringify([asked.value?.type.id, asked.value?.year, asked.value?.period, asked.value?.beside]),
+)
 watch(
-  () => JSON.stringify([asked.value?.type.id, asked.value?.year, asked.value?.period, asked.value?.beside]),
-  () =>
+  which,
+  (wanted) =>
     asked.value &&
     act(async () => {
-      view.value = await call(
+      const read = await call(
         api.GET('/api/law/{country}/{name}/{year}', {
           params: {
             path: path.value,
@@ -63,6 +66,8 @@ watch(
           },
         }),
       )
+      // An answer about what is no longer asked comes too late.
+      if (wanted === which.value) view.value = read
     }),
 )
 onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-types')))))
