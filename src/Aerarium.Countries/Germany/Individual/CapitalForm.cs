@@ -37,8 +37,7 @@ public sealed class CapitalForm : Form
     public CapitalForm(Definition definition, IncomeTaxLaw law, ScopeForm scope, TaxpayerForm taxpayer)
         : base(definition, "capital", "Capital income", "Interest, dividends and gains, with what banks withheld; one block for each tax certificate.", scope.Capital)
     {
-        var churchRate = If(scope.State.Is("bw") | scope.State.Is("by"), law.ChurchTaxSouth, law.ChurchTax);
-        var (member, spouseMember) = (taxpayer.Religion.IsFilled() & !taxpayer.Religion.Is("none"), taxpayer.SpouseReligion.IsFilled() & !taxpayer.SpouseReligion.Is("none"));
+        var (churchRate, member, spouseMember) = (scope.ChurchRate(law), taxpayer.Member, taxpayer.SpouseMember);
         Section("How it is taxed", "EStG s. 32d(3), (4), (6)", name: "way");
         var way = Choice("way", Glossary.In("Capital income") + ", how it is taxed", [
             new("source", "left as taxed at source; only what was not is assessed"), new("assessed", "all assessed at the flat rate"), new("tariff", "added to the other income, taxed by the tariff"),
@@ -89,7 +88,7 @@ public sealed class CapitalForm : Form
         ChurchTax = Line("church-tax", Glossary.In("Church tax") + " on it", churchRate * (If(member, flat, 0) + If(spouseMember, spouseFlat, 0)), CutToCents).Law("EStG s. 51a(2b)");
         AllFlat = Line("all-flat", "Tax at the flat rate and surcharge on all of it", (1 + new ParameterValue(law.SurchargeRate)) * FlatOn(AllTaxed, foreign + foreignOfSpouse, member), CutToCents).Hint("to hold against the tariff");
 
-        Section("By the tariff, and withheld", "EStG s. 32d(6), 36(2)", name: "credits");
+        Section("Taxed by the tariff, and tax withheld", "EStG s. 32d(6), 36(2)", name: "credits");
         ByTariff = Line("by-tariff", "Taxpayer's capital income taxed by the tariff", If(AskedForTariff, ownTaxed, 0)).Law("EStG s. 32d(6)");
         ByTariffOfSpouse = Line("by-tariff-of-spouse", "Spouse's capital income taxed by the tariff", If(AskedForTariff, spouseTaxed, 0)).Law("EStG s. 32d(6)").When(scope.Joint);
         Foreign = Line("foreign", "Foreign tax, to be credited on the tariff's tax", If(AskedForTariff, foreign + foreignOfSpouse, 0)).Law("EStG s. 32d(6) s. 2");

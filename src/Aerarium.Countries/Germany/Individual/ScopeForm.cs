@@ -26,6 +26,9 @@ public sealed class ScopeForm : Form
     /// <summary>Where one lives, and with whom; another reason for which the return is compulsory.</summary>
     public readonly ChoiceLine State, Family, Compulsory;
 
+    /// <summary>Rate of church tax in the state of residence.</summary>
+    public Amount ChurchRate(IncomeTaxLaw law) => If(State.Is("bw") | State.Is("by"), law.ChurchTaxSouth, law.ChurchTax);
+
     /// <summary>Whether either person had wages.</summary>
     public Condition AnyWages => Taxpayer.Employed | (Joint & Spouse.Employed);
 

@@ -75,8 +75,7 @@ public sealed class TaxForm : Form
         var limit = Line("surcharge-limit", "Limit", law.SurchargeLimit * persons).Law("SolZG s. 3(3)");
         var ofTariff = Line("surcharge-of-tariff", Glossary.In("Solidarity surcharge") + " on it", If(base_ <= limit, 0, Min(law.SurchargeRate * base_, law.SurchargeZone * (base_ - limit))), CutToCents).Law("SolZG s. 4");
         Surcharge = Line("surcharge", Glossary.In("Solidarity surcharge") + " in all", ofTariff + capital.Surcharge).Subtotal();
-        var rate = If(scope.State.Is("bw") | scope.State.Is("by"), law.ChurchTaxSouth, law.ChurchTax);
-        var (own, spouse) = (taxpayer.Religion.IsFilled() & !taxpayer.Religion.Is("none"), scope.Joint & taxpayer.SpouseReligion.IsFilled() & !taxpayer.SpouseReligion.Is("none"));
+        var (rate, own, spouse) = (scope.ChurchRate(law), taxpayer.Member, scope.Joint & taxpayer.SpouseMember);
         var (ofOwn, ofSpouse) = (TaxRule.Single(law, AtLeastZero(income.Own)), TaxRule.Single(law, AtLeastZero(income.OfSpouse)));
         var share = Line("church-share", "Tax that falls to members", Decide("tax that falls to members", base_,
             (!own & !spouse, 0),

@@ -14,6 +14,9 @@ public sealed class TaxpayerForm : Form
     /// <summary>Church membership: of the taxpayer and of the spouse.</summary>
     public readonly ChoiceLine Religion, SpouseReligion;
 
+    /// <summary>Whether the taxpayer, and the spouse, belong to a body that levies church tax.</summary>
+    public readonly Condition Member, SpouseMember;
+
     /// <summary>Months of membership; twelve where nothing is entered.</summary>
     public readonly AmountLine ChurchMonths;
 
@@ -45,6 +48,9 @@ public sealed class TaxpayerForm : Form
         SpouseBirthDate = Date("spouse-birth-date", "Spouse's date of birth").Required("Joint assessment needs the spouse's date of birth; enter it.")
             .TiedTo(new TiedReturn(IndividualReturn.ReturnId, Relation: "spouse").Line("taxpayer.birth-date"));
         SpouseReligion = Choice("spouse-religion", "Spouse's church membership", Religions).Required();
+
+        Member = Religion.IsFilled() & !Religion.Is("none");
+        SpouseMember = SpouseReligion.IsFilled() & !SpouseReligion.Is("none");
 
         Section("Return");
         this.KindOfReturn();
