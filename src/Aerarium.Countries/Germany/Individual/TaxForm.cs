@@ -53,8 +53,8 @@ public sealed class TaxForm : Form
         Line("progression-rate", "Rate of the progression clause, in per cent", If(tax.Rate.Benefits > 0 & tax.Rate.OneFifth.Equals(0), tax.Rule.ProgressionRate(Taxable), 0)).Law("EStG s. 32b(2)");
         var byTariff = Line("by-tariff", Glossary.In("Tax by the tariff"), tax.Rule.On(Taxable)).Law("EStG s. 32a(1), (5)").Subtotal();
 
-        var tariffOnCapital = Line("tariff-on-capital", "of which on capital income", byTariff - OnWholeEuro(Taxable - capital.ByTariff - capital.ByTariffOfSpouse)).Law("EStG s. 32d(6)").When(capital.AskedForTariff);
-        var otherwise = Line("tariff-on-all-capital", "What the tariff would take of all capital income", OnWholeEuro(Taxable + capital.AllTaxed) - byTariff).Law("EStG s. 32d(6)").When(scope.Capital & !capital.AskedForTariff);
+        var tariffOnCapital = Line("tariff-on-capital", "of which tax on capital income", byTariff - OnWholeEuro(Taxable - capital.ByTariff - capital.ByTariffOfSpouse)).Law("EStG s. 32d(6)").When(capital.AskedForTariff);
+        var otherwise = Line("tariff-on-all-capital", "Tax by the tariff on all capital income", OnWholeEuro(Taxable + capital.AllTaxed) - byTariff).Law("EStG s. 32d(6)").When(scope.Capital & !capital.AskedForTariff);
         Note("tariff-better", scope.Capital & !capital.AskedForTariff & otherwise < capital.AllFlat, $"By the tariff all capital income would bear {otherwise}, at the flat rate {capital.AllFlat} with the surcharge; consider asking for the tariff.", otherwise);
         Warn("tariff-worse", capital.AskedForTariff & tariffOnCapital > capital.AllFlat, $"The tariff takes {tariffOnCapital} of the capital income, the flat rate {capital.AllFlat} with the surcharge; the authority then assesses it at the flat rate: choose that.", tariffOnCapital);
 
@@ -77,7 +77,7 @@ public sealed class TaxForm : Form
         Surcharge = Line("surcharge", Glossary.In("Solidarity surcharge") + " in all", ofTariff + capital.Surcharge).Subtotal();
         var (rate, own, spouse) = (scope.ChurchRate(law), taxpayer.Member, scope.Joint & taxpayer.SpouseMember);
         var (ofOwn, ofSpouse) = (TaxRule.Single(law, AtLeastZero(income.Own)), TaxRule.Single(law, AtLeastZero(income.OfSpouse)));
-        var share = Line("church-share", "Tax that falls to members", Decide("tax that falls to members", base_,
+        var share = Line("church-share", "Tax of church members", Decide("tax that falls to members", base_,
             (!own & !spouse, 0),
             (scope.Joint & own & !spouse, base_ * ofOwn / Max(ofOwn + ofSpouse, 1)),
             (scope.Joint & spouse & !own, base_ * ofSpouse / Max(ofOwn + ofSpouse, 1))), ToCents).Law("church tax acts (likely)");

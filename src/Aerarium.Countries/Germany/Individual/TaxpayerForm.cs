@@ -54,7 +54,7 @@ public sealed class TaxpayerForm : Form
 
         Section("Return");
         this.KindOfReturn();
-        Choice("notice", "Notice of assessment", [new("electronic", "Electronically"), new("paper", "On paper")]).FollowsClient("notices").Hint("EStG, AO s. 122a: electronically with the recipient's consent");
+        Choice("notice", "Notice of assessment", [new("electronic", "Electronically"), new("paper", "On paper")]).FollowsClient("notices").Law("AO s. 122a").Hint("electronically with the recipient's consent");
 
         Error("same-number", scope.Joint & number.BeginsLike(spouse, DigitsOfNumber), "Both spouses have the same identification number; correct one of them.", number, spouse);
         Error("born-later", BirthDate > yearEnd, $"The date of birth lies after {year}; check it.", BirthDate);
