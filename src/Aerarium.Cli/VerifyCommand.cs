@@ -61,7 +61,7 @@ public static class VerifyCommand
             var evaluation = definition.Evaluate(frozen.Entries, frozen.Day);
             var other = definition.FigureRevision == frozen.FigureRevision ? "" : ", by rules of another revision";
             tell(FrozenReturn.FiguresOf(evaluation).SequenceEqual(frozen.Figures), $"{frozen.Figures.Count} figures come out as frozen{other}");
-            var rebuilt = Catalogue.TypeOf(frozen.Definition).EReturn.InFormOf(eReturn).Write(evaluation).Content;
+            var rebuilt = Catalogue.TypeOf(frozen.Definition).Mapping.InFormOf(eReturn).Write(evaluation).Content;
             tell((xml ? XmlSignature.Unsigned(rebuilt) : rebuilt).AsSpan().SequenceEqual(xml ? XmlSignature.Unsigned(eReturn) : eReturn), "the e-return, built again from the frozen return, has the same bytes");
         }
         else

@@ -32,6 +32,9 @@ public static class Catalogue
     /// <exception cref="KeyNotFoundException">There is none.</exception>
     public static ReturnType TypeOf(string id) => Returns.FirstOrDefault(r => r.Id == id) ?? throw new KeyNotFoundException($"There is no return '{id}'.");
 
+    /// <summary>The authority a return goes to.</summary>
+    public static Authority AuthorityOf(string definition) => TypeOf(definition).To ?? Countries[CountryOf(definition)].Authority;
+
     /// <summary>How a country's authority gives what it has registered about a taxpayer.</summary>
     public static IAuthorityRecord RegistrationOf(string country) => Returns.Where(r => r.Country == country).Select(r => r.Record).OfType<IAuthorityRecord>().First();
 

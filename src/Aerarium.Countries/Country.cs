@@ -37,6 +37,11 @@ public static class PracticeChoices
 /// <param name="Confidence">How sure we are.</param>
 public sealed record Retention(int Years, string Source, Confidence Confidence);
 
+/// <summary>An authority returns go to.</summary>
+/// <param name="Name">What it is called on screen; simulated.</param>
+/// <param name="Collection">Where tax is paid to.</param>
+public sealed record Authority(string Name, Creditor Collection);
+
 /// <summary>A country: whom it registers, what is kept about clients and practice besides the common particulars, and for how long.</summary>
 /// <param name="Code">ISO 3166 code, lower case.</param>
 /// <param name="Name">Name.</param>
@@ -60,6 +65,9 @@ public sealed record Country(
     Creditor Collection,
     IReadOnlyList<ReturnType> Returns)
 {
+    /// <summary>The country's own authority.</summary>
+    public Authority Authority => new($"Authority of {Name}", Collection);
+
     /// <summary>In which order dates are written in figures.</summary>
     public DateOrder Dates { get; init; } = DateOrder.DayFirst;
 }

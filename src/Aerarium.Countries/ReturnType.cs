@@ -9,13 +9,23 @@ namespace Aerarium.Countries;
 /// <param name="FiledBy">Who files it: individual or company.</param>
 /// <param name="Years">Tax years covered.</param>
 /// <param name="Create">Builds the definition of a year and period.</param>
-/// <param name="EReturn">How it is written as an e-return.</param>
+/// <param name="EReturn">How it is written as an e-return; null for what goes to no authority, such as the accounts a return rests on.</param>
 /// <param name="Record">How what the authority holds is read; null where it holds nothing for the return.</param>
 public sealed record ReturnType(
-    string Id, string Title, string FiledBy, IReadOnlyList<int> Years, Func<int, string, Definition> Create, IEReturnMapping EReturn, IAuthorityRecord? Record = null)
+    string Id, string Title, string FiledBy, IReadOnlyList<int> Years, Func<int, string, Definition> Create, IEReturnMapping? EReturn, IAuthorityRecord? Record = null)
 {
     /// <summary>ISO 3166 code of the country, lower case.</summary>
     public string Country => Id.Split('/')[0];
+
+    /// <summary>The authority it goes to, where that is not the country's own; null for the country's.</summary>
+    public Authority? To { get; init; }
+
+    /// <summary>Whether it goes to an authority.</summary>
+    public bool IsFiled => EReturn is not null;
+
+    /// <summary>How it is written as an e-return.</summary>
+    /// <exception cref="InvalidOperationException">It goes to no authority.</exception>
+    public IEReturnMapping Mapping => EReturn ?? throw new InvalidOperationException($"{Title} goes to no authority.");
 
     /// <summary>Periods of a year that have a return each, in order.</summary>
     public IReadOnlyList<string> Periods { get; init; } = [Core.Definitions.Periods.WholeYear];

@@ -26,7 +26,7 @@ public class EReturnWriterTests
         foreach (var seed in Enumerable.Range(1, 10))
         {
             var definition = Catalogue.Get(id, 2025, period);
-            var written = Catalogue.TypeOf(id).EReturn.Write(definition.Evaluate(RandomEntries.Of(definition, seed), Day));
+            var written = Catalogue.TypeOf(id).Mapping.Write(definition.Evaluate(RandomEntries.Of(definition, seed), Day));
             var paths = Read(written).GetElementsByTagName("*").Cast<XmlElement>().Select(ElementPath.Of).ToList();
             Assert.Equal(paths.Count, paths.Distinct().Count());
             Assert.Empty(written.Places.Keys.Except(paths));

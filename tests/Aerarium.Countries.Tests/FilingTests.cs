@@ -84,7 +84,7 @@ public sealed class FilingTests : IDisposable
         var (id, year) = (path[..path.LastIndexOf('/')], int.Parse(path[(path.LastIndexOf('/') + 1)..], System.Globalization.CultureInfo.InvariantCulture));
         var evaluation = id.StartsWith("ph/", StringComparison.Ordinal) ? CompleteInThePhilippines(year, method) : Complete(year);
         using var certificate = Certificate();
-        var signed = XmlSignature.Sign(Catalogue.Returns.Single(r => r.Id == id).EReturn.Write(evaluation).Content, certificate);
+        var signed = XmlSignature.Sign(Catalogue.Returns.Single(r => r.Id == id).Mapping.Write(evaluation).Content, certificate);
         var file = Write("return.xml", signed);
         var (exit, output) = Run("xmllint", "--noout", "--schema", Xmllint.SchemaFile($"{path}.xsd"), file);
         Assert.True(exit == 0, output);

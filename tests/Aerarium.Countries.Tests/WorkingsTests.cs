@@ -27,7 +27,7 @@ public sealed class WorkingsTests : IDisposable
     [
         ("ke/employment-income", 2024, ""), ("ke/employment-income", 2025, ""), ("ph/individual-annual", 2021, ""), ("ph/individual-annual", 2025, ""),
         ("ph/individual-quarterly", 2025, "q1"), ("ph/individual-quarterly", 2025, "q3"), ("ph/withholding-credits", 2025, "q2"),
-        ("ca/individual", 2024, ""), ("ca/individual", 2025, ""),
+        ("ca/individual", 2024, ""), ("ca/individual", 2025, ""), ("ca/accounts", 2025, ""), ("ca/company", 2024, ""), ("ca/company", 2025, ""), ("ca/company-alberta", 2025, ""),
     ];
 
     [Fact]

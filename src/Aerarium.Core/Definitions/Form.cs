@@ -9,7 +9,7 @@ namespace Aerarium.Core.Definitions;
 public sealed record Beside(Form First, string Column)
 {
     /// <summary>What its keys end with.</summary>
-    public string Suffix => $"-{Column.ToLowerInvariant()}";
+    public string Suffix => $"-{Column.ToLowerInvariant().Replace(' ', '-')}";
 }
 
 /// <summary>A section of a form: a heading and its lines, or a repeating section.</summary>
@@ -163,6 +163,9 @@ public sealed class RepeatingSection<TRow> : RepeatingSection
 
     /// <summary>Number of rows meeting a condition.</summary>
     public Amount CountWhere(Func<TRow, Condition> where) => new Aggregate(this, AggregateKind.Count, null, where(Columns));
+
+    /// <summary>Adds a column up by the code of another, or by the row another points at, in one walk.</summary>
+    public Tally Tally(Func<TRow, AmountLine> of, Func<TRow, ILineFormula> by) => new(this, of(Columns), by(Columns));
 
     /// <summary>Whether any row meets a condition.</summary>
     public Condition Any(Func<TRow, Condition> where) => new AnyRow(this, where(Columns));

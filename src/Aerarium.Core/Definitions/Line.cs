@@ -439,6 +439,9 @@ public sealed class RowLine : LineReference
 
     /// <summary>Whether it points at the row being computed; blank points at the first row.</summary>
     public Condition IsThisRow() => new PointsAtRow(this, Line.Target!);
+
+    /// <summary>An amount of the row it points at; zero while it points at none.</summary>
+    public Amount The(AmountLine column) => new AmountPointedAt(this, column);
 }
 
 /// <summary>A date line, as formulas refer to it.</summary>

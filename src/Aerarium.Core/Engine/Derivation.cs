@@ -185,6 +185,8 @@ public sealed record Derivation(
             ByZones zones => OfZones(zones),
             DecisionTable decision => OfDecision(decision),
             Aggregate aggregate => OfRows(aggregate, aggregate.Section, aggregate.Of, aggregate.Where is { } where ? _ => where.Holds(_sheet) : _ => true),
+            Tallied tallied => OfTally(tallied),
+            AmountPointedAt pointed => OfPointedAt(pointed),
             AmountOfRow picked => new(DerivationKind.Rows, picked.Words, Value(picked)) { Operands = [InPickedRow(picked)] },
             SumOfEarlierRows earlier => OfEarlierRows(earlier),
             Lookup lookup => OfLookup(lookup),
@@ -344,6 +346,28 @@ public sealed record Derivation(
 
             rows.Current = outer;
             return new DerivationNode(DerivationKind.Rows, total.Words, Value(total)) { Operands = operands };
+        }
+
+        private DerivationNode OfTally(Tallied tallied)
+        {
+            var (slot, rows, key) = (tallied.Slot(_sheet), _sheet.Rows(tallied.Tally.Section), tallied.Tally.Key.Line);
+            return OfRows(tallied, tallied.Tally.Section, tallied.Tally.Of, row => rows.BlockOf(row).Codes[rows.PlaceOf(row, key.Slot)] == slot);
+        }
+
+        private DerivationNode OfPointedAt(AmountPointedAt pointed)
+        {
+            var number = _sheet.CodeOf(pointed.Reference.Line);
+            if (number == 0 || number > _sheet.Rows(pointed.WalksOver).Count)
+            {
+                return new DerivationNode(DerivationKind.Other, pointed.Words, "0");
+            }
+
+            var rows = _sheet.Rows(pointed.WalksOver);
+            var outer = rows.Current;
+            rows.Current = number - 1;
+            var node = Link(pointed.Column.Line);
+            rows.Current = outer;
+            return node;
         }
 
         private DerivationNode InPickedRow(AmountOfRow picked)

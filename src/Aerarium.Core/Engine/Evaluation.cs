@@ -88,6 +88,9 @@ public sealed class Evaluation
     /// <summary>Whether a single line with a yes or no holds yes.</summary>
     public bool IsYes(string key) => Sheet.Codes[Definition.LineOf(key).Slot] != 0;
 
+    /// <summary>Canonical text of the effective value of a single line by its key, null when blank.</summary>
+    public string? Value(string key) => Value(Definition.LineOf(key));
+
     /// <summary>Canonical text of a line's effective value, null when blank.</summary>
     public string? Value(Line line, int row = 0)
     {

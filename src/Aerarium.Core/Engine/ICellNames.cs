@@ -54,6 +54,12 @@ public interface ICellNames
     /// <summary>An amount of the row in which another is greatest or least.</summary>
     string OfRow(AmountOfRow picked);
 
+    /// <summary>A slot of a tally: the total of the rows with a code, or of those that point at the row one stands in.</summary>
+    string Tallied(Tallied tallied);
+
+    /// <summary>An amount of the row a reference points at.</summary>
+    string PointedAt(AmountPointedAt pointed);
+
     /// <summary>Number of the row one stands in, from one.</summary>
     string RowNumber(RepeatingSection section);
 }

@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Engine;
 
@@ -11,6 +12,7 @@ public sealed class Rows
 
     private readonly Dictionary<int[], SeenRows> _seen = new(ReferenceEqualityComparer.Instance);
     private readonly Dictionary<int, bool[]> _across = [];
+    private readonly Dictionary<Tally, decimal[]> _tallies = new(ReferenceEqualityComparer.Instance);
     private RowBlock? _none;
 
     internal Rows(int width, int findings)
@@ -100,6 +102,17 @@ public sealed class Rows
         return across;
     }
 
+    /// <summary>The slots of a tally over these rows; added up when they are first asked for in a run, which is when its columns are complete.</summary>
+    internal decimal[] SlotsOf(Tally tally, Sheet sheet)
+    {
+        if (!_tallies.TryGetValue(tally, out var slots))
+        {
+            _tallies[tally] = slots = tally.Slots(sheet);
+        }
+
+        return slots;
+    }
+
     /// <summary>
     /// Whether a row holds in some columns what an earlier row holds. Rows are looked at once, in order, so that a list of any
     /// length takes one pass; what was seen is forgotten with <see cref="BeginRun"/>.
@@ -179,6 +192,7 @@ public sealed class Rows
     internal void BeginRun()
     {
         _seen.Clear();
+        _tallies.Clear();
         for (var number = 0; number < Blocks.Length; number++)
         {
             if (!Settled[number])

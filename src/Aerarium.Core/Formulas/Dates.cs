@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Linq.Expressions;
+using Aerarium.Core.Days;
 using Aerarium.Core.Engine;
 
 namespace Aerarium.Core.Formulas;
@@ -379,4 +380,49 @@ internal static class ShiftWords
         $"{Math.Abs(by)} {unit}{(Math.Abs(by) == 1 ? "" : "s")} {(by < 0 ? "before" : "after")} {date.Words}";
 
     public static string UnlessBlank(string day, Func<string, string> shifted) => $"IF({day}=0,0,{shifted(day)})";
+}
+
+/// <summary>A day itself, or the first working day after it; blank stays blank. Holidays are those of the years named.</summary>
+public sealed class WorkingDayOnOrAfter(DateFormula date, HolidayCalendar calendar, int firstYear, int lastYear) : DateFormula
+{
+    private readonly DateOnly[] _holidays =
+        [.. Enumerable.Range(firstYear, lastYear - firstYear + 1).SelectMany(year => calendar.Holidays.Select(h => h.Day(year))).Distinct().Order()];
+
+    /// <inheritdoc />
+    public override IReadOnlyList<Formula> Operands => [date];
+
+    /// <inheritdoc />
+    internal override IEnumerable<object> Facts => [.. _holidays.Cast<object>()];
+
+    /// <inheritdoc />
+    public override string Words => $"{date.Words}, or the next working day";
+
+    /// <inheritdoc />
+    public override int Evaluate(Sheet sheet) => Of(date.Evaluate(sheet), _holidays);
+
+    /// <inheritdoc />
+    public override string Spreadsheet(ICellNames cells) =>
+        ShiftWords.UnlessBlank(date.Spreadsheet(cells), day => $"WORKDAY({day}-1,1,{{{string.Join(',', _holidays.Select(h => h.DayNumber - DayNumberOfSerialZero))}}})");
+
+    /// <inheritdoc />
+    public override Expression Emit(Emitter emitter) => Expression.Call(typeof(WorkingDayOnOrAfter), nameof(Of), [], date.Emit(emitter), Expression.Constant(_holidays));
+
+    /// <summary>Day number of the working day on or after a day.</summary>
+    public static int Of(int dayNumber, DateOnly[] holidays)
+    {
+        if (dayNumber == 0)
+        {
+            return 0;
+        }
+
+        var day = DateOnly.FromDayNumber(dayNumber);
+        while (day.DayOfWeek is DayOfWeek.Saturday or DayOfWeek.Sunday || Array.BinarySearch(holidays, day) >= 0)
+        {
+            day = day.AddDays(1);
+        }
+
+        return day.DayNumber;
+    }
+
+    private static readonly int DayNumberOfSerialZero = new DateOnly(1899, 12, 30).DayNumber;
 }

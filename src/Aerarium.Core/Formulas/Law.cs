@@ -1,3 +1,5 @@
+using Aerarium.Core.Days;
+
 namespace Aerarium.Core.Formulas;
 
 /// <summary>The words in which rules are written: <c>using static Aerarium.Core.Formulas.Law;</c>.</summary>
@@ -91,6 +93,10 @@ public static class Law
 
     /// <summary>The last day of the month a date lies in.</summary>
     public static DateFormula EndOfMonth(DateFormula date) => new MonthEnd(date);
+
+    /// <summary>A day, or the first working day after it by a calendar whose holidays are those of some years.</summary>
+    public static DateFormula OrNextWorkingDay(DateFormula date, HolidayCalendar calendar, int firstYear, int lastYear) =>
+        new WorkingDayOnOrAfter(date, calendar, firstYear, lastYear);
 
     /// <summary>Calendar year of a date.</summary>
     public static Amount Year(DateFormula date) => new YearOf(date);

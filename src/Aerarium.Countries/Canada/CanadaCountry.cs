@@ -9,6 +9,9 @@ public static class CanadaCountry
     /// <summary>In what relation to the taxpayer somebody declares.</summary>
     public static readonly IReadOnlyList<Choice> Capacities = [new("taxpayer", "Taxpayer"), new("representative", "Legal representative")];
 
+    /// <summary>Alberta's own authority for companies.</summary>
+    public static readonly Authority Alberta = new("Authority of Alberta", new Creditor("Simulated receiver, Alberta", "SIMCAAB001000"));
+
     /// <summary>The country.</summary>
     public static readonly Country Country = new(
         "ca",
@@ -27,6 +30,20 @@ public static class CanadaCountry
         OfCompanies:
         [
             new("registration-number", "Corporation number", "certificate of incorporation"),
+            new("corporation-account", "Corporation income tax account", "such as 100000017RC0001", CanadaIdentifiers.CorporationAccount),
+            new("alberta-account", "Alberta corporate account number", "notice of Alberta's authority", CanadaIdentifiers.AlbertaAccount),
+            new("corporation-type", "Kind of corporation", null, null, Company.ScopeForm.Types),
+            new("incorporated-on", "Incorporated on", "written 2024-03-15"),
+            new("trade-name", "Trade name"),
+            new("activity", "Principal activity", "six digits, such as 541990", CanadaIdentifiers.Industry),
+            new("product", "Main product or service"),
+            new("language", "Language of correspondence", null, null, Individual.TaxpayerForm.Languages),
+            new("officer-name", "Signing officer"),
+            new("officer-position", "Signing officer's position"),
+            new("officer-phone", "Signing officer's telephone"),
+            new("contact-name", "Contact person"),
+            new("contact-title", "Contact person's title"),
+            new("contact-phone", "Contact person's telephone"),
             CommonParticulars.Notices,
         ],
         OfPractice:
@@ -35,6 +52,8 @@ public static class CanadaCountry
             new("agent-name", "Representative's name", "as registered with the authority", Mandatory: true),
             new("contact-name", "Person to ask about a return", "named in every return", Mandatory: true),
             new("contact-phone", "That person's telephone", "with area code", Mandatory: true),
+            new("agent-address", "Practice's address", "for Alberta's authority"),
+            new("filer-type", "Files as", "for Alberta's authority", null, CompanyAlberta.AlbertaCompanyForm.FilerTypes),
             new("declarant-name", "Usual declarant", "leave blank when clients declare themselves"),
             new("declarant-capacity", "Capacity of the declarant", null, null, Capacities),
         ],
@@ -44,5 +63,9 @@ public static class CanadaCountry
         [
             new(Individual.IndividualReturn.ReturnId, "Canada, individual", "individual", Individual.IndividualReturn.Years,
                 (year, _) => new Individual.IndividualReturn(year), new Individual.IndividualEReturn(), Individual.Slips.Record) { SharedClaims = new Individual.FamilyClaims() },
+            new(Accounts.AccountsReturn.ReturnId, "Canada, accounts of a company", "company", Accounts.AccountsReturn.Years, (year, _) => new Accounts.AccountsReturn(year), null),
+            new(Company.CompanyReturn.ReturnId, "Canada, company", "company", Company.CompanyReturn.Years, (year, _) => new Company.CompanyReturn(year), new Company.CompanyEReturn()),
+            new(CompanyAlberta.AlbertaReturn.ReturnId, "Canada, company in Alberta", "company", Company.CompanyReturn.Years,
+                (year, _) => new CompanyAlberta.AlbertaReturn(year), new CompanyAlberta.AlbertaEReturn()) { To = Alberta },
         ]);
 }

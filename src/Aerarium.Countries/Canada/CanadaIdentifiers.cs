@@ -38,6 +38,25 @@ public static class CanadaIdentifiers
         CheckDigit = CheckDigit.LuhnOfFirst(9),
     };
 
+    /// <summary>Corporation income tax account.</summary>
+    public static readonly IdentifierRule CorporationAccount = new(
+        "ca-corporation-account",
+        "corporation income tax account",
+        "^[0-9]{9}RC(000[1-9]|00[1-9][0-9]|0[1-9][0-9]{2}|[1-9][0-9]{3})$",
+        "A corporation income tax account is a business number, RC and four digits from 0001 on, such as 100000017RC0001; copy it from the registration.",
+        "Form from memory (certain)")
+    {
+        CheckDigit = CheckDigit.LuhnOfFirst(9),
+    };
+
+    /// <summary>Alberta's corporate account number; no check digit is published.</summary>
+    public static readonly IdentifierRule AlbertaAccount = new(
+        "ca-alberta-account",
+        "Alberta corporate account number",
+        "^[0-9]{9,10}$",
+        "An Alberta corporate account number has nine or ten digits and differs from the business number; copy it from a notice of Alberta's authority.",
+        "Form from memory (unsure)");
+
     /// <summary>Industry code.</summary>
     public static readonly IdentifierRule Industry = new(
         "ca-industry",

@@ -134,6 +134,16 @@ public sealed class EReturnWriter
         Put(name, line, Written(line, _evaluation.Value(line, _row * (_table is null ? 0 : 1)) ?? "0"));
     }
 
+    /// <summary>Elements named after lines of a form, or after columns of the row being written when no form is named: <c>paid-other</c> stands in PaidOther. Blank ones are left out.</summary>
+    public void Named(string form, params string[] lines) => Array.ForEach(lines, line => Line(ElementOf(line), KeyOf(form, line)));
+
+    /// <summary>The same for amounts; a blank is written as zero, and what does not apply too.</summary>
+    public void NamedAmounts(string form, params string[] lines) => Array.ForEach(lines, line => Amount(ElementOf(line), KeyOf(form, line)));
+
+    private static string KeyOf(string form, string line) => form.Length == 0 ? line : $"{form}.{line}";
+
+    private static string ElementOf(string line) => string.Concat(line.Split('-').Select(part => char.ToUpperInvariant(part[0]) + part[1..]));
+
     /// <summary>An element holding an amount of a line that not every year or province has; left out where the return has no such line.</summary>
     public void AmountIfThere(string name, string key)
     {

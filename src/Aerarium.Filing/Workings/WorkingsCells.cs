@@ -256,6 +256,40 @@ internal sealed class WorkingsCells : ICellNames
         return section.When is null ? value : $"IF({Open(section)},{value},0)";
     }
 
+    /// <inheritdoc />
+    public string Tallied(Tallied tallied)
+    {
+        var (section, of, keys) = (tallied.Tally.Section, tallied.Tally.Of, RangeOf(tallied.Tally.Key.Line));
+        if (CountOf(section) == 0)
+        {
+            return "0";
+        }
+
+        var amounts = HelperRange(of, section, row => Write(of, section.Form, section, row));
+        var those = tallied switch
+        {
+            TalliedByCode byCode => $"EXACT({keys},\"{byCode.Code}\")",
+            TalliedByRow byRow => $"({keys}={RowNumber(byRow.Target)})",
+            _ => throw new NotSupportedException($"A tally of type {tallied.GetType().Name} has no spreadsheet formula."),
+        };
+        var total = $"SUMPRODUCT({those}*{amounts})";
+        return section.When is null ? total : $"IF({Open(section)},{total},0)";
+    }
+
+    /// <inheritdoc />
+    public string PointedAt(AmountPointedAt pointed)
+    {
+        var section = pointed.WalksOver;
+        if (CountOf(section) == 0)
+        {
+            return "0";
+        }
+
+        var amounts = HelperRange(pointed.Column, section, row => Write(pointed.Column, section.Form, section, row));
+        var (number, open) = (Amount(pointed.Reference.Line), section.When is null ? "" : $",{Open(section)}");
+        return $"IF(AND({number}>0{open}),INDEX({amounts},{number}),0)";
+    }
+
     /// <summary>A total over the rows that point at the row one stands in, and meet a further condition where there is one.</summary>
     private string Pointing(Aggregate aggregate, PointsAtRow points, Condition? also)
     {

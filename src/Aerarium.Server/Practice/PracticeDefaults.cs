@@ -70,7 +70,7 @@ public sealed class PracticeDefaults(
             credential?.UserName,
             credential?.ChangedAt,
             AuthorityConsents.Find(unit, country.Code) is { } consent ? new AuthorityConsentView(consent.GivenBy, consent.GivenAt) : null,
-            [.. Catalogue.Returns.Where(r => r.Country == country.Code && r.EReturn.AsJson is not null).Select(r => new EReturnFormView(r.Id, r.Title, EReturnForm.Chosen(unit, r.Id).Format.Ending))]);
+            [.. Catalogue.Returns.Where(r => r.Country == country.Code && r.EReturn?.AsJson is not null).Select(r => new EReturnFormView(r.Id, r.Title, EReturnForm.Chosen(unit, r.Id).Format.Ending))]);
     }).ToList());
 
     /// <summary>Chooses the form a return is written in from now on; what is built already stays.</summary>

@@ -117,7 +117,7 @@ public sealed class SchemaDesk(PracticeDatabase database, Workbench workbench, T
     private static IReadOnlyList<(string Id, int Year)> Covered(string path) =>
         [.. Catalogue.Returns.SelectMany(r => r.Years.Where(year => MappingsOf(r).Any(m => m.SchemaPath(year) == path)).Select(year => (r.Id, year)))];
 
-    private static IEnumerable<IEReturnMapping> MappingsOf(ReturnType type) => type.EReturn.AsJson is { } json ? [type.EReturn, json] : [type.EReturn];
+    private static IEnumerable<IEReturnMapping> MappingsOf(ReturnType type) => type.EReturn is not { } mapping ? [] : mapping.AsJson is { } json ? [mapping, json] : [mapping];
 }
 
 internal static class SchemaEndpoints

@@ -34,12 +34,17 @@ public sealed record OutsideFinding(string Id, Severity Severity, string Message
 
     private static IEnumerable<string> GapsOfPractice(Unit unit, ReturnRecord record, DateOnly today)
     {
+        if (!Catalogue.TypeOf(record.Definition).IsFiled)
+        {
+            yield break;
+        }
+
         if (!PracticeParticulars.CanActAt(unit, Catalogue.CountryOf(record.Definition)))
         {
             yield return "The practice has neither consent nor credentials with the authority yet; connect it on the Practice page before this return is sent.";
         }
 
-        if (Catalogue.TypeOf(record.Definition).EReturn.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
+        if (Catalogue.TypeOf(record.Definition).Mapping.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
         {
             yield return gap;
         }

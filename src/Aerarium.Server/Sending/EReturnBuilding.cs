@@ -79,7 +79,7 @@ public sealed class EReturnBuilding(
     public IReadOnlyDictionary<string, LinePlace> PlacesOf(Unit unit, BuiltRecord built)
     {
         var evaluation = EvaluationOf(unit, built);
-        return Catalogue.TypeOf(evaluation.Definition.Id).EReturn.InFormOf(Artefacts.Get(unit, built.EreturnSha256)).Write(evaluation).Places;
+        return Catalogue.TypeOf(evaluation.Definition.Id).Mapping.InFormOf(Artefacts.Get(unit, built.EreturnSha256)).Write(evaluation).Places;
     }
 
     /// <summary>What the authority says of a built e-return, with the lines it is about.</summary>
@@ -103,7 +103,7 @@ public sealed class EReturnBuilding(
     public static AuthorityLetter LetterOf(Unit unit, BuiltRecord built, string key)
     {
         var evaluation = EvaluationOf(unit, built);
-        return new AuthorityLetter(key, Practices.Find(unit)!.Name, Catalogue.TypeOf(evaluation.Definition.Id).EReturn.Covering(evaluation), Artefacts.Get(unit, built.EreturnSha256));
+        return new AuthorityLetter(key, Practices.Find(unit)!.Name, Catalogue.TypeOf(evaluation.Definition.Id).Mapping.Covering(evaluation), Artefacts.Get(unit, built.EreturnSha256));
     }
 
     /// <summary>The agent who files a built e-return, as its frozen entries name it.</summary>

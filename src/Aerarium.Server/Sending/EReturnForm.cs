@@ -15,7 +15,7 @@ internal static class EReturnForm
     /// <summary>How the practice writes a return now.</summary>
     public static IEReturnMapping Chosen(Unit unit, string definition)
     {
-        var mapping = Catalogue.TypeOf(definition).EReturn;
+        var mapping = Catalogue.TypeOf(definition).Mapping;
         return PracticeParticulars.Of(unit, Catalogue.CountryOf(definition)).GetValueOrDefault(NameOf(definition)) == Json ? mapping.AsJson ?? mapping : mapping;
     }
 

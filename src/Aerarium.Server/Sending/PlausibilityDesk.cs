@@ -27,7 +27,7 @@ public sealed class PlausibilityDesk(
             var latest = BuiltReturns.Latest(unit, id) ?? throw PlainProblem.Conflict("Build the e-return first; what is built is checked.");
             return (latest, Artefacts.Get(unit, latest.EreturnSha256), building.AgentOf(unit, latest), Storage.Returns.Find(unit, id)!, Practices.Find(unit)!);
         });
-        if (!Catalogue.TypeOf(record.Definition).EReturn.CheckedBeforehand)
+        if (!Catalogue.TypeOf(record.Definition).Mapping.CheckedBeforehand)
         {
             throw PlainProblem.Conflict("The authority does not check returns of this kind before they are filed.");
         }
@@ -65,7 +65,7 @@ public sealed class PlausibilityDesk(
     /// <exception cref="PlainProblem">The authority does not answer.</exception>
     public async Task CheckWhereAskedForAsync(long id, Caller caller, CancellationToken cancellation)
     {
-        if (database.Read(unit => Catalogue.TypeOf(Storage.Returns.Find(unit, id)!.Definition).EReturn.CheckedBeforehand && BuiltReturns.Latest(unit, id) is { CheckReasons: null }))
+        if (database.Read(unit => Catalogue.TypeOf(Storage.Returns.Find(unit, id)!.Definition).Mapping.CheckedBeforehand && BuiltReturns.Latest(unit, id) is { CheckReasons: null }))
         {
             await CheckAsync(id, caller, cancellation);
         }

@@ -77,7 +77,7 @@ public sealed class SendingDesk(
                 throw PlainProblem.Conflict("The e-return breaks the authority's schema; correct the lines named and build again.");
             }
 
-            if (TypeOf(workspace.Record).EReturn.CheckedBeforehand)
+            if (TypeOf(workspace.Record).Mapping.CheckedBeforehand)
             {
                 var reasons = built.CheckReasons is null ? throw PlainProblem.Conflict("Have the e-return checked by the authority's rules first.") : JsonSerializer.Deserialize<List<AuthorityReason>>(built.CheckReasons)!;
                 if (reasons.Count > 0)
@@ -131,7 +131,7 @@ public sealed class SendingDesk(
         SignedAnswer answer;
         try
         {
-            if (database.Read(unit => TypeOf(unit, sending)).EReturn.Channel == Channel.Mail)
+            if (database.Read(unit => TypeOf(unit, sending)).Mapping.Channel == Channel.Mail)
             {
                 await MailAsync(sending, cancellation);
                 return;
@@ -180,7 +180,7 @@ public sealed class SendingDesk(
 
     /// <summary>Whether a mail was sent and nothing has come back for longer than answers take.</summary>
     public bool IsSilent(Unit unit, SendingRecord sending) =>
-        sending is { State: "pending", SentAt: { } sentAt } && TypeOf(unit, sending).EReturn.Channel == Channel.Mail
+        sending is { State: "pending", SentAt: { } sentAt } && TypeOf(unit, sending).Mapping.Channel == Channel.Mail
         && clock.GetUtcNow() - DateTimeOffset.Parse(sentAt, System.Globalization.CultureInfo.InvariantCulture) > _silentAfter;
 
     private static Countries.ReturnType TypeOf(Unit unit, SendingRecord sending) => TypeOf(Storage.Returns.Find(unit, sending.ReturnId)!);
