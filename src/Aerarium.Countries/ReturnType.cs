@@ -20,6 +20,9 @@ public sealed record ReturnType(
     /// <summary>The authority it goes to, where that is not the country's own; null for the country's.</summary>
     public Authority? To { get; init; }
 
+    /// <summary>The return of the same period to another authority that may be filed beside it; null where there is none.</summary>
+    public string? Beside { get; init; }
+
     /// <summary>Whether it goes to an authority.</summary>
     public bool IsFiled => EReturn is not null;
 

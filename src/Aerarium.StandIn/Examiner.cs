@@ -24,10 +24,12 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
 {
     private const string Namespaces = "urn:aerarium:standin:";
 
-    private static readonly Dictionary<string, IDocumentRules> RulesByReturn = new()
+    private readonly Dictionary<string, IDocumentRules> _rulesByReturn = new()
     {
         ["bb/individual"] = new ResidentReturnRules(),
         ["ca/individual"] = new IndividualReturnRules(),
+        ["ca/company"] = new CompanyReturnRules(),
+        ["ca/company-alberta"] = new AlbertaReturnRules(registry),
         ["de/individual"] = new Germany.EmployeeReturnRules(),
         ["ke/employment-income"] = new Kenya.EmployeeReturnRules(),
         ["ph/individual-annual"] = new IndividualAnnualRules(),
@@ -52,7 +54,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
 
         var published = root.NamespaceURI.StartsWith(Namespaces, StringComparison.Ordinal) ? root.NamespaceURI[Namespaces.Length..].Replace(':', '/') : "none";
         var path = published + (IsJson(document) ? JsonSchemaCheck.Ending : ".xsd");
-        if (schemas.Text(path) is not { } schema || !RulesByReturn.TryGetValue(published[..published.LastIndexOf('/')], out var rules))
+        if (schemas.Text(path) is not { } schema || !_rulesByReturn.TryGetValue(published[..published.LastIndexOf('/')], out var rules))
         {
             return Examination.Unreadable(new Reason("SCHEMA", null, $"No schema is published for '{root.NamespaceURI}'."));
         }
@@ -78,7 +80,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     public IReadOnlyList<Reason>? CheckBeforehand(byte[] document, Archive archive)
     {
         var examined = Examine(document, archive);
-        return RulesByReturn.GetValueOrDefault(examined.Return) is { CheckedBeforehand: false } ? null : examined.Reasons;
+        return _rulesByReturn.GetValueOrDefault(examined.Return) is { CheckedBeforehand: false } ? null : examined.Reasons;
     }
 
     /// <summary>A document that was accepted, with what an assessment speaks about; null for a list.</summary>
@@ -92,7 +94,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         var root = Open(document);
         var published = root.NamespaceURI[Namespaces.Length..].Replace(':', '/');
         var ofReturn = published[..published.LastIndexOf('/')];
-        var rules = RulesByReturn[ofReturn];
+        var rules = _rulesByReturn[ofReturn];
         return (new Document(root, rules.Header, ofReturn), rules);
     }
 

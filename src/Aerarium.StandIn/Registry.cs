@@ -14,6 +14,9 @@ public sealed record Taxpayer(
     /// <summary>Whether the taxpayer is registered for a notice of assessment at once.</summary>
     public bool ImmediateNotice { get; init; }
 
+    /// <summary>A company's account with Alberta's authority; null where it has none.</summary>
+    public string? AlbertaAccount { get; init; }
+
     /// <summary>Whether an officer looks at each return and decides where the papers do not carry it.</summary>
     public bool AssessedByHand { get; init; }
 }

@@ -1,6 +1,6 @@
 namespace Aerarium.Storage;
 
-/// <summary>How one client stands to another: <c>client</c> is the child, director, shareholder or subsidiary of <c>of</c>; spouses either way.</summary>
+/// <summary>How one client stands to another: <c>client</c> is the child, director, shareholder or subsidiary of <c>of</c>; spouses and associated companies either way.</summary>
 public sealed record RelationRecord
 {
     /// <summary>Id.</summary>
@@ -9,7 +9,7 @@ public sealed record RelationRecord
     /// <summary>Who is it.</summary>
     public long ClientId { get; init; }
 
-    /// <summary>spouse, child, director, shareholder or subsidiary.</summary>
+    /// <summary>spouse, child, director, shareholder, subsidiary or associated.</summary>
     public required string Kind { get; init; }
 
     /// <summary>Of whom.</summary>

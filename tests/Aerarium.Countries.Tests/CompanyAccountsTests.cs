@@ -37,7 +37,7 @@ public class CompanyAccountsTests
         var of = Harbour().Account("Drone survey", 4_150).Account("Suspense", -4_150, "2620").Evaluate();
         Assert.Equal((1, 4_150, -4_150), (Of(of, "trial-balance.to-map"), Of(of, "trial-balance.unmapped"), Of(of, "statements.difference")));
         Assert.Contains(of.Findings, f => f.Id == "statements-differ" && f.Message.Contains("4,150", StringComparison.Ordinal));
-        Assert.Contains(of.Findings, f => f.Id == "not-mapped" && f.Row == "23");
+        Assert.Contains(of.Findings, f => f.Id == "trial-balance.accounts.item:missing" && f.Row == "23");
     }
 
     [Fact]

@@ -25,6 +25,12 @@ public sealed record Deadline(string Act, string Label, DateOnly Day, string Sou
     /// <summary>The line on which a later day is entered once the authority has granted it, or null.</summary>
     public Line? ExtendedBy { get; init; }
 
+    /// <summary>The line that reckons the day for this return, such as from the end of the company's period; null where the law names it.</summary>
+    public Line? ReckonedBy { get; init; }
+
+    /// <summary>Whether the day may differ from return to return.</summary>
+    public bool Moves => ExtendedBy is not null || ReckonedBy is not null;
+
     /// <summary>The day to plan for: the deadline itself, or an earlier one when the law moves it to a working day.</summary>
     public DateOnly SafeDay => Calendar?.WorkingDayOnOrBefore(Day) ?? Day;
 

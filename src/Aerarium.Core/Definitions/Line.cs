@@ -123,6 +123,9 @@ public sealed class Line
     public string Write(decimal value) =>
         IsYear ? value.ToString("0", System.Globalization.CultureInfo.InvariantCulture) : Form.Definition.Numbers.Write(value);
 
+    /// <summary>A number as this line keeps it: in whole units where it is kept so, otherwise to its places.</summary>
+    public decimal Kept(decimal value) => decimal.Round(value, WholeUnits ? 0 : Decimals, MidpointRounding.AwayFromZero);
+
     /// <summary>Places after the decimal mark that a number is kept to: two for money, none for whole numbers.</summary>
     public int Decimals { get; internal set; }
 

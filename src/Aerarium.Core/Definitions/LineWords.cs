@@ -53,6 +53,14 @@ public static class LineWords
         return formula.Required();
     }
 
+    /// <summary>Must be filled in when a condition holds; until then the message says what to do.</summary>
+    public static T RequiredWhen<T>(this T formula, Condition condition, string message)
+        where T : ILineFormula
+    {
+        formula.Line.MissingMessage = message;
+        return formula.RequiredWhen(condition);
+    }
+
     /// <summary>Must be filled in when a condition holds.</summary>
     public static T RequiredWhen<T>(this T formula, Condition condition)
         where T : ILineFormula

@@ -41,6 +41,9 @@ public sealed record TieSource(TiedReturn Return, string Line)
 /// <param name="Columns">What stands in the columns here.</param>
 public sealed record RowTie(TiedReturn Return, string Rows, string IdentifiedBy, IReadOnlyList<TiedColumn> Columns)
 {
+    /// <summary>What the ids of rows begin with that another return gave.</summary>
+    public const string Prefix = "tied-";
+
     /// <summary>A column there; rows that have zero in it are left out, such as losses that are used up.</summary>
     public string? LeftOutAtZero { get; init; }
 
@@ -59,7 +62,7 @@ public sealed record RowTie(TiedReturn Return, string Rows, string IdentifiedBy,
         {
             if (Value(IdentifiedBy, row) is { } known && (LeftOutAtZero is null || Value(LeftOutAtZero, row) is not "0"))
             {
-                yield return new EntryRow($"tied-{known}")
+                yield return new EntryRow($"{Prefix}{known}")
                 {
                     Values = Columns.Select(c => (c.Column, Value: c.In(name => Value(name, row)))).Where(c => c.Value is not null).ToDictionary(c => c.Column, c => c.Value!),
                 };
@@ -69,7 +72,7 @@ public sealed record RowTie(TiedReturn Return, string Rows, string IdentifiedBy,
         if (AndSingle is { } single && there.Amount(single.Line) is var amount and > 0)
         {
             var year = $"{there.Definition.Year}";
-            yield return new EntryRow($"tied-{year}")
+            yield return new EntryRow($"{Prefix}{year}")
             {
                 // Nothing has been added up for it yet.
                 Values = new(Columns.Where(c => c.From.Count > 1).Select(c => KeyValuePair.Create(c.Column, "0"))) { [single.YearIn] = year, [single.AmountIn] = Figures.Canonical(amount) },

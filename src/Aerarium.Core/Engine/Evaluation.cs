@@ -65,9 +65,10 @@ public sealed class Evaluation
     /// <summary>The deadlines of this return: those of the law, moved where more time has been granted.</summary>
     public IEnumerable<Deadline> Deadlines => Definition.Deadlines.Select(deadline => deadline with { Day = DayOf(deadline) });
 
-    /// <summary>The day of a deadline for this return: the law's, or the later one that has been granted.</summary>
+    /// <summary>The day of a deadline for this return: the law's, the one reckoned for it, or the later one that has been granted.</summary>
     public DateOnly DayOf(Deadline deadline) =>
-        deadline.ExtendedBy is { } line && Code(line) > deadline.Day.DayNumber ? DateOnly.FromDayNumber(Code(line)) : deadline.Day;
+        deadline.ReckonedBy is { } reckoned && Code(reckoned) > 0 ? DateOnly.FromDayNumber(Code(reckoned))
+        : deadline.ExtendedBy is { } line && Code(line) > deadline.Day.DayNumber ? DateOnly.FromDayNumber(Code(line)) : deadline.Day;
 
     /// <summary>Penalty and interest that have run until the day of evaluation.</summary>
     public decimal RunningCharges => Definition.RunningCharges is { } line ? Sheet.Amounts[line.Slot] : 0;
@@ -251,7 +252,7 @@ public sealed class Evaluation
         foreach (var section in Definition.Sections.Where(s => !IsOpen(s)))
         {
             var kept = section is RepeatingSection table
-                ? RowsOf(table).Count
+                ? RowsOf(table).Count(r => table.RowTie is null || !r.Id.StartsWith(RowTie.Prefix, StringComparison.Ordinal))
                 : section.Lines.Count(l => !l.IsComputed && !l.FollowsParticulars && l.Ties.Count == 0 && Sheet.GivenFilled[l.Slot]);
             if (kept > 0)
             {

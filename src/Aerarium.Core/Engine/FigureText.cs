@@ -65,6 +65,10 @@ internal static class FigureText
         foreach (var deadline in definition.Deadlines)
         {
             Record("deadline", deadline.Act, deadline.Day, deadline.SafeDay, deadline.ExtendedBy);
+            if (deadline.ReckonedBy is { } line)
+            {
+                Record("reckoned", line);
+            }
         }
 
         if (definition.RestFallsDueWithAPart)

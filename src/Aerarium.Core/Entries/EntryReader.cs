@@ -110,7 +110,7 @@ public static class EntryReader
         var rounds = line.WholeUnits && decimal.Truncate(value) != value;
         if (rounds)
         {
-            value = decimal.Round(value, 0, MidpointRounding.AwayFromZero);
+            value = line.Kept(value);
         }
         else if (line.Kind != LineKind.Count && decimal.Round(value, line.Decimals) != value)
         {
@@ -121,7 +121,7 @@ public static class EntryReader
                     : $"{line.Label}: {text} has more than {line.Decimals} decimals; round it as the law says.");
             }
 
-            value = decimal.Round(value, line.Decimals, MidpointRounding.AwayFromZero);
+            value = line.Kept(value);
         }
 
         if (Math.Abs(value) > LargestAmount)

@@ -64,8 +64,8 @@ public static class CanadaCountry
             new(Individual.IndividualReturn.ReturnId, "Canada, individual", "individual", Individual.IndividualReturn.Years,
                 (year, _) => new Individual.IndividualReturn(year), new Individual.IndividualEReturn(), Individual.Slips.Record) { SharedClaims = new Individual.FamilyClaims() },
             new(Accounts.AccountsReturn.ReturnId, "Canada, accounts of a company", "company", Accounts.AccountsReturn.Years, (year, _) => new Accounts.AccountsReturn(year), null),
-            new(Company.CompanyReturn.ReturnId, "Canada, company", "company", Company.CompanyReturn.Years, (year, _) => new Company.CompanyReturn(year), new Company.CompanyEReturn()),
+            new(Company.CompanyReturn.ReturnId, "Canada, company", "company", Company.CompanyReturn.Years, (year, _) => new Company.CompanyReturn(year), new Company.CompanyEReturn()) { Beside = CompanyAlberta.AlbertaReturn.ReturnId },
             new(CompanyAlberta.AlbertaReturn.ReturnId, "Canada, company in Alberta", "company", Company.CompanyReturn.Years,
-                (year, _) => new CompanyAlberta.AlbertaReturn(year), new CompanyAlberta.AlbertaEReturn()) { To = Alberta },
+                (year, _) => new CompanyAlberta.AlbertaReturn(year), new CompanyAlberta.AlbertaEReturn()) { To = Alberta, Beside = Company.CompanyReturn.ReturnId },
         ]);
 }

@@ -134,6 +134,11 @@ internal static class AfterEndpoints
             var title = $"{definition.Title} {Periods.InWords(record.Year, record.Period)}{(record.Kind == "amended" ? ", amended" : "")}";
             void Add(string kind, string words, DateOnly? day, string step) => matters.Add(new OpenMatter(kind, record.Id, title, words, day, day?.DayNumber - today.DayNumber, step));
 
+            if (record.Stage == Stage.Approved && !Catalogue.TypeOf(record.Definition).IsFiled)
+            {
+                continue;
+            }
+
             if (record.Stage is not (Stage.Sent or Stage.Accepted))
             {
                 Add("unfiled", record.Stage switch { Stage.Waiting => "waits for approval", Stage.Approved => "approved, not sent", Stage.Rejected => "rejected by the authority", _ => $"not filed, {record.Errors} errors left" }, Day(record.Due), record.Stage == Stage.Approved ? "send" : "fill");

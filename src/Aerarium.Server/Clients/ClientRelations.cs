@@ -12,7 +12,7 @@ namespace Aerarium.Server.Clients;
 public sealed record RelationView(long Id, string Label, long? OtherId, string Other);
 
 /// <summary>A relation to add.</summary>
-/// <param name="Kind">What the other is to this client: spouse, child, parent, director, directs, shareholder, holds-shares-of, subsidiary or parent-company.</param>
+/// <param name="Kind">What the other is to this client: spouse, child, parent, director, directs, shareholder, holds-shares-of, subsidiary, parent-company or associated.</param>
 /// <param name="OtherId">The other client.</param>
 public sealed record AddRelation(string Kind, long OtherId);
 
@@ -31,6 +31,7 @@ internal static class ClientRelations
         ("holds-shares-of", "shareholder", false, "company held"),
         ("subsidiary", "subsidiary", true, "subsidiary"),
         ("parent-company", "subsidiary", false, "parent company"),
+        ("associated", "associated", true, "associated company"),
     ];
 
     public static void MapRelations(this RouteGroupBuilder client)
@@ -55,7 +56,7 @@ internal static class ClientRelations
         {
             var otherIsIt = relation.ClientId != id;
             var other = otherIsIt ? relation.ClientId : relation.OfId;
-            var label = Kinds.First(k => k.Stored == relation.Kind && (k.OtherIsIt == otherIsIt || k.Stored == "spouse")).Label;
+            var label = Kinds.First(k => k.Stored == relation.Kind && (k.OtherIsIt == otherIsIt || k.Stored is "spouse" or "associated")).Label;
             return reach.SeesAll || Teams.CanSeeClient(unit, reach.PersonId, other)
                 ? new RelationView(relation.Id, label, other, Storage.Clients.NameOf(unit, other))
                 : new RelationView(relation.Id, label, null, "a client of another team");
@@ -95,6 +96,8 @@ internal static class ClientRelations
             "director" when !itIsPerson || ofIsPerson => "An individual directs a company.",
             "shareholder" when ofIsPerson => "Shares are held in a company.",
             "subsidiary" when itIsPerson || ofIsPerson => "Only a company has a parent company.",
+            "associated" when itIsPerson || ofIsPerson => "Only companies are associated with each other.",
+            "associated" when existing.Any(r => r.ClientId == of.Id && r.OfId == it.Id) => "This relation is there already.",
             "spouse" when existing.FirstOrDefault(r => new[] { r.ClientId, r.OfId }.Any(i => i == it.Id || i == of.Id)) is { } married =>
                 $"{Storage.Clients.NameOf(unit, married.ClientId)} and {Storage.Clients.NameOf(unit, married.OfId)} are spouses already; remove that first.",
             _ when existing.Any(r => r.ClientId == it.Id && r.OfId == of.Id) => "This relation is there already.",

@@ -176,6 +176,11 @@ public sealed class DemoData(
         }
 
         approval.Approve(id, approver);
+        if (!Catalogue.TypeOf(workbench.Open(id).Record.Definition).IsFiled)
+        {
+            return;
+        }
+
         building.BuildAsync(id, approver, CancellationToken.None).GetAwaiter().GetResult();
         if (stage == DemoStage.Sent)
         {
@@ -255,7 +260,7 @@ public sealed class DemoData(
             Identifier = client.Pin,
             Name = client.Name,
             ClientGroup = client.Group,
-            BirthDate = client.BirthDate,
+            BirthDate = client.BirthDate.Length == 0 ? null : client.BirthDate,
             Email = $"{mailbox}@post.example",
         });
     }

@@ -34,7 +34,7 @@ public sealed record DemoReturn(int Year, DemoStage Stage, (string Line, string 
     public string Period { get; init; } = Core.Definitions.Periods.WholeYear;
 }
 
-/// <summary>A demonstration client. Everybody and everything here is made up. Of returns that feed one another, the one fed is named first.</summary>
+/// <summary>A demonstration client; a company has no date of birth. Everybody and everything here is made up. Of returns that feed one another, the one fed is named first.</summary>
 public sealed record DemoClient(string Pin, string Name, string? Group, string BirthDate, string Route, params DemoReturn[] Returns);
 
 /// <summary>A country in the demonstration.</summary>
@@ -56,7 +56,7 @@ public static class DemoReturns
     public static readonly IReadOnlyList<DemoCountry> Countries = [DemoKenya.Country, DemoPhilippines.Country, DemoBarbados.Country];
 
     /// <summary>Countries whose clients come with the rest of the season; what the practice keeps for their returns is there from the beginning.</summary>
-    public static readonly IReadOnlyList<DemoCountry> SeasonCountries = [DemoCanada.Country, DemoGermany.Country];
+    public static readonly IReadOnlyList<DemoCountry> SeasonCountries = [DemoCanada.Country, DemoGermany.Country, DemoCompanies.Country];
 
     /// <summary>The declaration of a person.</summary>
     internal static (string, string)[] Declared(string name, string day = "2026-06-15") =>

@@ -36,7 +36,7 @@ internal static class DeadlineCalendar
             var definition = Catalogue.Get(item.Definition, item.Year, item.Period);
             foreach (var deadline in definition.Deadlines.Where(d => d.Act != "payment" || IsOwed(item)))
             {
-                var granted = deadline.ExtendedBy is null ? deadline : deadline with { Day = DateOnly.ParseExact(item.Due, "yyyy-MM-dd", CultureInfo.InvariantCulture) };
+                var granted = !deadline.Moves ? deadline : deadline with { Day = DateOnly.ParseExact(item.Due, "yyyy-MM-dd", CultureInfo.InvariantCulture) };
                 calendar.Events.Add(Event(item, definition, granted, now));
             }
         }

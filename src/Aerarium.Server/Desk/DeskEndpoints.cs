@@ -4,6 +4,7 @@ using System.Text.Json;
 using Aerarium.Core.Days;
 using Aerarium.Countries;
 using Aerarium.Server.Access;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Mvc;
 
@@ -32,6 +33,7 @@ namespace Aerarium.Server.Desk;
 /// <param name="NextAct">What to do next.</param>
 /// <param name="Place">Where that is done: scope, fill, review, approve, send.</param>
 /// <param name="Tags">Tags.</param>
+/// <param name="Beside">How the return of the same period to another authority stands, in words; null where there is none.</param>
 public sealed record DeskItem(
     long Id,
     long ClientId,
@@ -55,7 +57,8 @@ public sealed record DeskItem(
     string Holder,
     string NextAct,
     string Place,
-    IReadOnlyList<string> Tags);
+    IReadOnlyList<string> Tags,
+    string? Beside);
 
 /// <summary>Which returns are asked for, and in which order; what is left out is open returns by group.</summary>
 public sealed record DeskQuestion
@@ -152,7 +155,7 @@ internal static class DeskEndpoints
                     total,
                     [
                         .. DeskLists.Page(unit, query, reach, Text(today), Math.Max(0, offset ?? 0), Math.Clamp(limit ?? MostRows, 1, MostRows), total)
-                            .Select(r => Item(r, today)),
+                            .Select(r => Item(unit, r, today)),
                     ]);
             });
         });
@@ -172,8 +175,8 @@ internal static class DeskEndpoints
         {
             var query = asked.Query();
             var today = clock.Today();
-            var records = database.Read(unit => DeskLists.Page(unit, query, Caller.Of(user).Reach, Text(today), 0, MostExported));
-            return Results.File(Csv(records.Select(r => Item(r, today))), "text/csv; charset=utf-8", $"desk-{query.List}-{Text(today)}.csv");
+            var items = database.Read(unit => DeskLists.Page(unit, query, Caller.Of(user).Reach, Text(today), 0, MostExported).Select(r => Item(unit, r, today)).ToList());
+            return Results.File(Csv(items), "text/csv; charset=utf-8", $"desk-{query.List}-{Text(today)}.csv");
         }).Produces(StatusCodes.Status200OK, contentType: "text/csv");
         desk.MapPut("/lists/{name}", (string name, [FromBody] DeskQuestion asked, ClaimsPrincipal user, KeptListDesk lists) =>
         {
@@ -214,11 +217,13 @@ internal static class DeskEndpoints
         i.Holder,
         Tags = string.Join(' ', i.Tags),
         i.NextAct,
+        i.Beside,
     }));
 
-    private static DeskItem Item(DeskRecord r, DateOnly today)
+    private static DeskItem Item(Unit unit, DeskRecord r, DateOnly today)
     {
         var definition = Catalogue.Get(r.Definition, r.Year, r.Period);
+        var filed = Catalogue.TypeOf(r.Definition).IsFiled;
         var (label, step, next, place) = r.Stage switch
         {
             Stage.Open when r.Started == 0 => ("not started", 0, "answer scope", "scope"),
@@ -226,6 +231,7 @@ internal static class DeskEndpoints
             Stage.Open when r.Warnings > 0 => ("review", 3, r.Warnings == 1 ? "decide 1 warning" : $"decide {r.Warnings} warnings", "review"),
             Stage.Open => ("review", 3, "hand over", "approve"),
             Stage.Waiting => ("waiting for approval", 4, "approve", "approve"),
+            Stage.Approved when !filed => ("approved", 5, "returns follow it", "approve"),
             Stage.Approved => ("approved", 4, "build and send", "send"),
             Stage.Sent => ("sent, not answered", 5, "wait for the answer", "send"),
             Stage.Rejected => ("rejected", 3, "see reasons", "send"),
@@ -256,6 +262,7 @@ internal static class DeskEndpoints
             r.Holder,
             next,
             place,
-            r.Tags?.Split(',') ?? []);
+            r.Tags?.Split(',') ?? [],
+            BesideReturn.Of(unit, r.ClientId, r.Definition, r.Year, r.Period)?.Words);
     }
 }

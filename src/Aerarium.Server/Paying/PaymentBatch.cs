@@ -112,7 +112,7 @@ public sealed class PaymentBatch(PracticeDatabase database, PaymentDesk desk, Ti
         var due = decimal.Parse(advice.DueBy, CultureInfo.InvariantCulture);
         return record.Stage is not (Stage.Sent or Stage.Accepted) || due <= 0
             ? null
-            : new CreditTransfer($"{advice.Reference}-{on:yyyyMMdd}", due, advice.Currency, Catalogue.Countries[Catalogue.CountryOf(record.Definition)].Collection, advice.Reference);
+            : new CreditTransfer($"{advice.Reference}-{on:yyyyMMdd}", due, advice.Currency, Catalogue.AuthorityOf(record.Definition).Collection, advice.Reference);
     }
 
     private long? ReturnOf(string reference, Caller caller)

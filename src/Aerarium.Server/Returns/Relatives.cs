@@ -8,6 +8,7 @@ internal static class Relatives
     private const string Spouse = "spouse";
     private const string Child = "child";
     private const string Parent = "parent";
+    private const string Associated = "associated";
 
     /// <summary>The relations by which people are one household.</summary>
     public static readonly IReadOnlyList<string> Family = [Spouse, Child, Parent];
@@ -26,7 +27,7 @@ internal static class Relatives
     private static IEnumerable<(long ClientId, string Theirs, string Mine)> Both(Unit unit, long clientId) => Relations.Of(unit, clientId).Select(r =>
     {
         // A relation says what its first client is of the other.
-        var back = r.Kind switch { Spouse => Spouse, Child => Parent, _ => $"{r.Kind} of" };
+        var back = r.Kind switch { Spouse => Spouse, Associated => Associated, Child => Parent, _ => $"{r.Kind} of" };
         return r.ClientId == clientId ? (r.OfId, back, r.Kind) : (r.ClientId, r.Kind, back);
     });
 }

@@ -106,11 +106,12 @@ internal static class ReturnEndpoints
 
         var workspace = workbench.Open(id);
         var record = workspace.Record;
-        var (client, related, holder, last) = database.Read(unit => (
+        var (client, related, holder, last, beside) = database.Read(unit => (
             Storage.Clients.Find(unit, record.ClientId)!,
             Relatives.HasFamily(unit, record.ClientId) || Catalogue.TypeOf(record.Definition).SharedClaims is not null,
             People.Find(unit, record.HolderId)!,
-            Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)));
+            Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period),
+            BesideReturn.Of(unit, record.ClientId, record.Definition, record.Year, record.Period)));
         return new ReturnView(
             record.Id,
             client.Id,
@@ -136,7 +137,9 @@ internal static class ReturnEndpoints
             workspace.Ties.Lines,
             last is null ? null : LastYear(workbench.Open(last.Id)),
             related,
-            NumberLayout.Of(workspace.Definition.Numbers));
+            NumberLayout.Of(workspace.Definition.Numbers),
+            Catalogue.TypeOf(record.Definition).IsFiled ? Catalogue.AuthorityOf(record.Definition).Name : null,
+            beside);
     }
 
     private static LastYearView LastYear(Workspace workspace) => new(

@@ -83,7 +83,9 @@ public sealed record ReturnView(
     IReadOnlyList<TieView> Ties,
     LastYearView? LastYear,
     bool InHousehold,
-    NumberLayout Numbers);
+    NumberLayout Numbers,
+    string? Authority,
+    BesideReturn? Beside);
 
 /// <summary>What a change does.</summary>
 public enum ChangeKind

@@ -67,7 +67,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
                 .. definition.Tables.Where(t => t.RowTie is not null && found[t.RowTie.Return].Count > 0).Select(table =>
                 {
                     var sources = found[table.RowTie!.Return].ConvertAll(s => s.There);
-                    return new TiedRows(table, string.Join(", ", sources.Select(Title).Distinct()), [.. sources.SelectMany(source => RowsOf(table.RowTie, source))]);
+                    return new TiedRows(table, string.Join(", ", sources.Select(Title).Distinct()), [.. sources.SelectMany(source => RowsOf(table, source))]);
                 }),
             ]);
     }
@@ -150,9 +150,12 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
         : line.IsNumber ? Figures.Money(Number(value))
         : line.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value;
 
-    /// <summary>Rows of several relatives are told apart by whose they are.</summary>
-    private static IEnumerable<EntryRow> RowsOf(RowTie tie, Workspace source) => tie.RowsFrom(source.Evaluation)
-        .Select(row => tie.Return.Relation is null ? row : row with { Id = $"{row.Id}-{source.Record.ClientId}" });
+    /// <summary>Rows as the section here keeps them; those of several relatives are told apart by whose they are.</summary>
+    private static IEnumerable<EntryRow> RowsOf(RepeatingSection section, Workspace source) => section.RowTie!.RowsFrom(source.Evaluation).Select(row => row with
+    {
+        Id = section.RowTie.Return.Relation is null ? row.Id : $"{row.Id}-{source.Record.ClientId}",
+        Values = row.Values.ToDictionary(v => v.Key, v => section.Lines.First(l => l.Name == v.Key) is { IsNumber: true } column ? Figures.Canonical(column.Kept(Number(v.Value))) : v.Value),
+    });
 
     private static TieView View(Line line, ReturnRecord record, string identifier, Dictionary<TiedReturn, List<Source>> found)
     {
@@ -181,7 +184,7 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
                 source.Record.Stage is Stage.Sent or Stage.Accepted);
         })).ToList();
         var value = sources.Select(s => s.Value).OfType<string>().ToList() is not { Count: > 0 } given ? null
-            : line.IsNumber ? Figures.Canonical(given.Sum(Number)) : given[0];
+            : line.IsNumber ? Figures.Canonical(line.Kept(given.Sum(Number))) : given[0];
         return new TieView(
             line.Key,
             value,
@@ -207,8 +210,6 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
 /// </summary>
 public sealed class Ties(PracticeDatabase database, Workbench workbench)
 {
-    private const string TiedRow = "tied-";
-
     /// <summary>Takes over what the other returns say now; what changed, or null.</summary>
     public EditResult? Follow(long returnId, Caller caller)
     {
@@ -223,17 +224,20 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
             .Where(t => workspace.Entries.GetValueOrDefault((t.Line, ""))?.Value != t.Value);
         foreach (var group in lines.GroupBy(t => t.Words).ToList())
         {
-            result = workbench.Edit(returnId, caller, [.. group.Select(t => Set(t.Line, null, t.Value))], Origin.Tied, group.Key);
+            result = Moved(workbench.Edit(returnId, caller, [.. group.Select(t => Set(t.Line, null, t.Value))], Origin.Tied, group.Key)) ?? result;
         }
 
         foreach (var rows in workspace.Ties.Rows)
         {
             var changes = RowChanges(workspace, rows).ToList();
-            result = changes.Count == 0 ? result : workbench.Edit(returnId, caller, changes, Origin.Tied, rows.Title);
+            result = changes.Count == 0 ? result : Moved(workbench.Edit(returnId, caller, changes, Origin.Tied, rows.Title)) ?? result;
         }
 
         return result;
     }
+
+    /// <summary>The result of an edit that changed something; null for one that did not, so that nothing is carried on from it.</summary>
+    private static EditResult? Moved(EditResult result) => result.Values.Count > 0 || result.Rows.Count > 0 ? result : null;
 
     /// <summary>Takes what the sources of one line say, whatever was typed over it.</summary>
     /// <exception cref="PlainProblem">The line is not tied, or its sources are not there.</exception>
@@ -308,7 +312,7 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
     {
         var section = tied.Section.Key;
         var present = workspace.RowsOf(section);
-        if (present.Any(r => !r.StartsWith(TiedRow, StringComparison.Ordinal)))
+        if (present.Any(r => !r.StartsWith(RowTie.Prefix, StringComparison.Ordinal)))
         {
             yield break;
         }

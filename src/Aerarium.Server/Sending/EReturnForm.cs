@@ -15,7 +15,7 @@ internal static class EReturnForm
     /// <summary>How the practice writes a return now.</summary>
     public static IEReturnMapping Chosen(Unit unit, string definition)
     {
-        var mapping = Catalogue.TypeOf(definition).Mapping;
+        var mapping = Catalogue.TypeOf(definition).EReturn ?? throw PlainProblem.Conflict($"{Catalogue.TypeOf(definition).Title}: this goes to no authority. Approved, its figures stand for the returns that follow them.");
         return PracticeParticulars.Of(unit, Catalogue.CountryOf(definition)).GetValueOrDefault(NameOf(definition)) == Json ? mapping.AsJson ?? mapping : mapping;
     }
 

@@ -72,7 +72,7 @@ public sealed class ReturnPapers(PaymentDesk payments, TimeProvider clock)
         var record = Storage.Returns.Find(unit, returnId)!;
         var client = Storage.Clients.Find(unit, record.ClientId)!;
         var type = Catalogue.TypeOf(record.Definition);
-        var country = Catalogue.Countries[type.Country];
+        var authority = Catalogue.AuthorityOf(type.Id);
         var numbers = PracticeDefinitions.NumbersOf(unit, type.Country);
         string Money(string amount) => $"{numbers.Money(decimal.Parse(amount, CultureInfo.InvariantCulture))} {advice.Currency}";
         using var code = QRCoder.QRCodeGenerator.GenerateQrCode(advice.Reference, QRCoder.QRCodeGenerator.ECCLevel.M);
@@ -81,8 +81,8 @@ public sealed class ReturnPapers(PaymentDesk payments, TimeProvider clock)
             "Payment slip",
             $"{client.Name}, {type.Title} {Periods.InWords(record.Year, record.Period)}",
             [
-                new("Pay to", country.Collection.Name),
-                new("Account", country.Collection.Account),
+                new("Pay to", authority.Collection.Name),
+                new("Account", authority.Collection.Account),
                 new("Reference", string.Join(' ', advice.Reference.Chunk(4).Select(c => new string(c)))),
                 new("Taxpayer", $"{client.Name}, {client.Identifier}"),
                 .. advice.Parts.SelectMany(p => new PaperRow[] { new(p.Label, $"{Money(p.Unpaid)}, by {InWords(p.Due)}") }

@@ -77,7 +77,7 @@ public sealed class SendingDesk(
                 throw PlainProblem.Conflict("The e-return breaks the authority's schema; correct the lines named and build again.");
             }
 
-            if (TypeOf(workspace.Record).Mapping.CheckedBeforehand)
+            if (EReturnForm.Chosen(unit, workspace.Record.Definition).CheckedBeforehand)
             {
                 var reasons = built.CheckReasons is null ? throw PlainProblem.Conflict("Have the e-return checked by the authority's rules first.") : JsonSerializer.Deserialize<List<AuthorityReason>>(built.CheckReasons)!;
                 if (reasons.Count > 0)

@@ -99,7 +99,7 @@ internal static class SendingEndpoints
             var faults = built is null ? [] : JsonSerializer.Deserialize<List<BuildFault>>(built.Faults)!;
             var current = built is not null && built.ApprovalId == approval?.Id && approval.State == "approved";
             var approved = workspace.Record.Stage == Stage.Approved;
-            var type = Countries.Catalogue.TypeOf(workspace.Record.Definition).Mapping;
+            var type = EReturnForm.Chosen(unit, workspace.Record.Definition);
             var check = built is null ? null : plausibility.Of(unit, built);
             var sound = approved && current && faults.Count == 0;
             var channel = type.Channel == Channel.Mail ? "mail" : "portal";

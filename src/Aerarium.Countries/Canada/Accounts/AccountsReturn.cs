@@ -30,7 +30,7 @@ public sealed class AccountsReturn : Definition
         var statements = new CompanyStatementsForm(this, chart, trialBalance, lastYear);
         _ = new AssetsForm(
             this, (period.Begin, period.End), Company.DepreciationClasses.Choices, new RegisterTotals(statements["2008"], 0 - statements["2009"], statements[FinancialItems.Amortisation]), lastYear);
-        Deadlines = [Company.CompanyDays.Filing(year) with { Label = "Accounts, with the return they support" }];
+        Deadlines = [Company.CompanyDays.Filing(year) with { Label = "Accounts, with the return they support", ReckonedBy = period.FilingDay.Line }];
         Seal(
             new KeyFigure("Assets", statements[FinancialItems.Assets].Line, ""),
             new KeyFigure("Revenue", statements[FinancialItems.Revenue].Line, ""),

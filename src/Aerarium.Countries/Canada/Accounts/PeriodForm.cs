@@ -13,6 +13,9 @@ public sealed class PeriodForm : Form
     /// <summary>First and last day of the period.</summary>
     public readonly DateLine Begin, End;
 
+    /// <summary>The day by which the return that rests on the accounts is filed.</summary>
+    public readonly DateLine FilingDay;
+
     /// <summary>Whether it is the first period.</summary>
     public readonly AnswerLine First;
 
@@ -27,6 +30,7 @@ public sealed class PeriodForm : Form
         End = Date("end", "Last day").TiedTo(lastYear.Line("scope.next-end")).OfOneYear().Required();
         var known = Begin.IsFilled() & End.IsFilled();
         var days = NumberLine("days", "Days", If(known, DaysOf(Begin, End), 0));
+        FilingDay = Line("filing-day", "Return to be filed by", Company.CompanyDays.FilingDay(End, year)).Law("ITA 150(1)(a)");
         Line("next-begin", "Next period begins on", End.AddDays(1));
         Line("next-end", "and ends on", If(EndOfMonth(End).DiffersFrom(End), End.AddMonths(12), EndOfMonth(End.AddMonths(12))));
         Error("ends-before-it-begins", known & End < Begin, $"The period ends on {End}, before it begins; check both days.", End);

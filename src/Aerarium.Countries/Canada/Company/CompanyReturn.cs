@@ -42,8 +42,8 @@ public sealed class CompanyReturn : Definition
         _balance = new BalanceForm(this, law, pages, tax, pools);
         _ = new PayoutForm(this, _balance.Balance);
         _ = new DeclarationForm(this);
-        var payment = CompanyDays.Payment(year) with { ExtendedBy = _balance.PaymentDay.Line };
-        Deadlines = [payment, CompanyDays.Filing(year) with { ExtendedBy = scope.FilingDay.Line }];
+        var payment = CompanyDays.Payment(year) with { ReckonedBy = _balance.PaymentDay.Line };
+        Deadlines = [payment, CompanyDays.Filing(year) with { ReckonedBy = scope.FilingDay.Line }];
         PaidIn(new PaymentPart("Balance of the period", _balance.Balance, payment));
         ChargesRunOn(_balance.Running);
         Seal(

@@ -105,7 +105,7 @@ public sealed class DepreciationForm : Form
             row.Warn("no-asset-left", balance > 0 & none & !vehicle, $"No asset of the class is left: its balance of {balance} is deducted as a terminal loss. Check that none is left.", left);
             row.Note("claimed-less", claim.IsFilled() & claim < most, $"{most - claim} less than the most is claimed; it stays in the class.", claim);
             return (Class: of, Expensed: expensed, Pool: new Pool(claimed, recapture, terminal));
-        }, "ITR 1100, 1101, 1104").TiedTo(new RowTie(new TiedReturn(ofReturn, 1), "depreciation.classes", "class", [new TiedColumn("class", "class"), new TiedColumn("opening", "closing")]) { LeftOutAtZero = "closing" });
+        }, "ITR 1100, 1101, 1104").TiedTo(new RowTie(new TiedReturn(ofReturn, 1), "depreciation.classes", "class", [new TiedColumn("class", "class"), new TiedColumn("opening", "closing"), new TiedColumn("left", "left")]) { LeftOutAtZero = "closing" });
 
         Continue(additions, row =>
         {

@@ -40,10 +40,10 @@ public sealed class DividendsForm : Form
                 row.Line("portfolio-other", "Portfolio, other", If(!connected & !eligible, amount, 0)).Law("ITA 186(1)"));
         }, "ITA 112, 186", scope.Investments).AsGrid();
 
-        Section("Investment income", "ITA 129(4)", scope.Investments | scope.CapitalGains, name: "investment-income");
+        Section("Investment income", "ITA 129(4)", name: "investment-income");
         var property = Entry("property", "Income from property, expenses deducted").InWholeUnits().OfOneYear().When(scope.Investments).RequiredWhen(scope.Investments).From("accounts").Hint("interest, rents; dividends apart");
-        var losses = Entry("property-losses", "Net capital losses of other years and losses from property").InWholeUnits().OfOneYear();
-        InvestmentIncome = Line("aggregate", "Aggregate investment income", AtLeastZero(gains.Taxable + property - losses)).Subtotal();
+        var losses = Entry("property-losses", "Net capital losses of other years and losses from property").InWholeUnits().OfOneYear().When(scope.Investments | scope.CapitalGains);
+        InvestmentIncome = Line("aggregate", "Aggregate investment income", If(scope.Investments | scope.CapitalGains, AtLeastZero(gains.Taxable + property - losses), 0)).Subtotal();
 
         Section("Dividends received", "ITA 112, 186", scope.Investments, name: "received-totals");
         Deductible = Line("deductible", "Taxable dividends deductible", received.Sum(r => r.Deductible)).Hint("line 320");

@@ -32,8 +32,8 @@ public sealed class AlbertaReturn : Definition
         _balance = new AlbertaBalanceForm(this, law, scope, tax);
         _ = new PayoutForm(this, _balance.Balance);
         _ = new AlbertaDeclarationForm(this);
-        var payment = CompanyDays.Payment(year) with { ExtendedBy = _balance.PaymentDay.Line, Source = "ACTA 38", Confidence = Confidence.Likely };
-        Deadlines = [payment, CompanyDays.Filing(year) with { ExtendedBy = scope.FilingDay.Line, Source = "ACTA 36", Confidence = Confidence.Likely }];
+        var payment = CompanyDays.Payment(year) with { ReckonedBy = _balance.PaymentDay.Line, Source = "ACTA 38", Confidence = Confidence.Likely };
+        Deadlines = [payment, CompanyDays.Filing(year) with { ReckonedBy = scope.FilingDay.Line, Source = "ACTA 36", Confidence = Confidence.Likely }];
         PaidIn(new PaymentPart("Balance of the period, to Alberta", _balance.Balance, payment));
         ChargesRunOn(_balance.Running);
         Seal(

@@ -49,11 +49,10 @@ public sealed class TrialBalanceForm : Form
         Tally sharesByAccount = null!;
         var adjusted = Continue(_accounts, row =>
         {
-            var (number, debit, credit, item) = _accounts.Columns;
+            var (_, debit, credit, item) = _accounts.Columns;
             var change = row.Line("adjustment", "Adjustments", adjustments.OfThisRow());
             var balance = row.Line("balance", "Adjusted balance", debit - credit + change);
-            item.RequiredWhen(balance.DiffersFrom(0));
-            row.Error("not-mapped", balance.DiffersFrom(0) & item.IsBlank(), $"Account {number}: say which item of the statements its balance of {balance} goes to.", item);
+            item.RequiredWhen(balance.DiffersFrom(0), "Say which item of the statements this account goes to.");
             return new Adjusted(change, balance);
         });
 

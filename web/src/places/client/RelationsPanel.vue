@@ -21,6 +21,7 @@ const kinds = computed(() =>
         { value: 'subsidiary', title: 'is a subsidiary' },
         { value: 'parent-company', title: 'is the parent company' },
         { value: 'holds-shares-of', title: 'is a company it holds shares of' },
+        { value: 'associated', title: 'is an associated company' },
       ]
     : [
         { value: 'spouse', title: 'is the spouse' },

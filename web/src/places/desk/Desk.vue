@@ -253,6 +253,7 @@ onBeforeUnmount(() => {
               </td>
               <td>
                 {{ item.title }}<template v-if="item.kind !== 'original'">, {{ item.kind }}</template>
+                <span v-if="item.beside" class="small secondary beside">{{ item.beside }}</span>
               </td>
               <td class="whole">{{ periodOf(item) }}</td>
               <td class="whole">

@@ -26,8 +26,10 @@ const session = useSession()
 const store = shallowRef<ReturnStore | null>(null)
 const failure = ref('')
 const reminding = ref(false)
-const steps = ['scope', 'fill', 'review', 'approve', 'send', 'after'] as const
-const step = computed(() => (route.params.step as (typeof steps)[number]) || 'fill')
+const all = ['scope', 'fill', 'review', 'approve', 'send', 'after'] as const
+/** What goes to no authority, such as accounts, is done once it is approved. */
+const steps = computed(() => (store.value?.view.value.authority ? all : all.slice(0, 4)))
+const step = computed(() => (route.params.step as (typeof all)[number]) || 'fill')
 
 async function open(id: number) {
   await store.value?.close()
@@ -156,6 +158,12 @@ onBeforeUnmount(() => {
         >
         <span v-else-if="store.filed" class="sealed">{{ store.stage.value }}; kept as filed</span>
         <span v-else-if="store.locked" class="sealed">read only for you; preparers change it</span>
+        <router-link
+          v-if="store.view.value.beside"
+          :to="`/returns/${store.view.value.beside.id}/fill`"
+          class="remind-act"
+          >{{ store.view.value.beside.authority }}: {{ store.view.value.beside.stage }}</router-link
+        >
         <router-link
           v-if="store.view.value.inHousehold"
           :to="`/households/${store.view.value.clientId}/${store.view.value.year}`"

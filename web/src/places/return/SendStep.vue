@@ -80,7 +80,9 @@ const words: Record<string, string> = {
       <section>
         <div class="rule-head">
           <h2>E-return</h2>
-          <span class="small secondary">built from the frozen return, in the authority's published schema</span>
+          <span class="small secondary"
+            >built from the frozen return, in the published schema of the {{ store.view.value.authority }}</span
+          >
         </div>
         <template v-if="view.built">
           <table class="plain">
