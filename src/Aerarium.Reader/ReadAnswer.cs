@@ -5,7 +5,11 @@ namespace Aerarium.Reader;
 /// <summary>A row of a table.</summary>
 /// <param name="Number">Its number, as a spreadsheet counts rows.</param>
 /// <param name="Cells">Its cells, cleaned.</param>
-public sealed record ImportedRow(int Number, IReadOnlyList<string> Cells);
+public sealed record ImportedRow(int Number, IReadOnlyList<string> Cells)
+{
+    /// <summary>Whether a workbook hides it.</summary>
+    public bool Hidden { get; init; }
+}
 
 /// <summary>A table as it stands in a file: headings, and the rows beneath that hold anything.</summary>
 /// <param name="Headings">The first row that holds anything.</param>

@@ -38,7 +38,7 @@ internal static class SheetLimits
 
     private static void Require(XmlReader reader, int mostRows, int mostColumns)
     {
-        var (cells, row, column, reference) = (0, 0, 0, "");
+        var (cells, row, column, reference, formula) = (0, 0, 0, "", "");
         while (reader.Read())
         {
             if (reader.NodeType != XmlNodeType.Element)
@@ -63,17 +63,35 @@ internal static class SheetLimits
                         throw new UnreadableException($"The workbook has more than {MostCells} cells; it was not opened.");
                     }
 
+                    RequireValue(formula);
                     reference = reader.GetAttribute("r") ?? "";
                     var (placedColumn, placedRow) = reference.Length == 0 ? (column + 1, row) : PlaceOf(reference);
                     (column, row) = (placedColumn, placedRow);
+                    break;
+                case "f":
+                    formula = reference;
                     break;
                 case "v" or "is" when column > mostColumns:
                     throw new UnreadableException($"There is something in cell {Short(reference)}; a list has at most {mostColumns} columns. Remove what stands beyond them, and import again.");
                 case "v" or "is" when row > mostRows:
                     throw new UnreadableException($"There is something in row {row}; import at most {mostRows} rows at once. Split the list, or remove what stands far below it.");
+                case "v" or "is":
+                    formula = "";
+                    break;
                 default:
                     break;
             }
+        }
+
+        RequireValue(formula);
+    }
+
+    /// <summary>A formula whose result is not in the file would be read as blank.</summary>
+    private static void RequireValue(string formula)
+    {
+        if (formula.Length > 0)
+        {
+            throw new UnreadableException($"Cell {Short(formula)} holds a formula without its result. Open the workbook in a spreadsheet program, save it there, and import it again; or save it as CSV.");
         }
     }
 

@@ -135,7 +135,7 @@ internal static class TableFile
             string[] cells = [.. Enumerable.Range(0, Math.Min(MostColumns, reader.FieldCount)).Select(c => Text(reader.GetValue(c)))];
             if (cells.Any(c => c.Length > 0))
             {
-                lines.Add(new ImportedRow(reader.Depth + 1, cells));
+                lines.Add(new ImportedRow(reader.Depth + 1, cells) { Hidden = reader.RowHeight == 0 });
             }
         }
 

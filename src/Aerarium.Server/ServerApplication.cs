@@ -98,6 +98,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<Households.HouseholdDesk>();
         builder.Services.AddSingleton<TiesAtRest>();
         builder.Services.AddSingleton<RowFiles>();
+        builder.Services.AddSingleton<MappingDesk>();
         builder.Services.AddSingleton<ReturnFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<ForeignFiles>();
@@ -175,6 +176,7 @@ public static class ServerApplication
         api.MapKept();
         api.MapReturns();
         api.MapRowFiles();
+        api.MapMapping();
         api.MapReturnFiles();
         api.MapGathering();
         api.MapReview();

@@ -47,6 +47,8 @@ public class EntryReaderTests
     [InlineData("0.123", "more than two decimals")]
     [InlineData("1234.567", "more than two decimals")]
     [InlineData("12,345.67,8", "after the decimals")]
+    [InlineData("2025-03-01", "reads as a date")]
+    [InlineData("01/03/2025", "reads as a date")]
     [InlineData("twelve", "not an amount")]
     [InlineData("12x", "not an amount")]
     [InlineData("-5", "cannot be negative")]

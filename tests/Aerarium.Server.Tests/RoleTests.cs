@@ -144,6 +144,7 @@ public partial class RoleTests
         ["GET /api/returns/{id}/workings.xlsx"] = Everybody,
         ["GET /api/returns/{id}/bridge"] = Everybody,
         ["GET /api/returns/{id}/last-year/{section}"] = Everybody,
+        ["GET /api/returns/{id}/lists/{section}/mapping"] = Everybody,
         ["GET /api/returns/{id}/lists/{section}/{what}.csv"] = Everybody,
         ["GET /api/returns/{id}/lists/{section}/{what}.xlsx"] = Everybody,
         ["POST /api/returns/{id}/lists/{section}/import"] = Preparing,

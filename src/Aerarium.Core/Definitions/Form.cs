@@ -6,7 +6,8 @@ namespace Aerarium.Core.Definitions;
 /// <summary>The form a parallel column stands beside.</summary>
 /// <param name="First">The form of the first column.</param>
 /// <param name="Column">What the parallel column is called: Spouse.</param>
-public sealed record Beside(Form First, string Column)
+/// <param name="FirstColumn">What the first column is called.</param>
+public sealed record Beside(Form First, string Column, string FirstColumn = "Taxpayer")
 {
     /// <summary>What its keys end with.</summary>
     public string Suffix => $"-{Column.ToLowerInvariant().Replace(' ', '-')}";
@@ -81,6 +82,12 @@ public class RepeatingSection : Section
 
     /// <summary>The column whose value names a row for the reader.</summary>
     public Line? NamedBy { get; internal set; }
+
+    /// <summary>The column by which a row is known again when a file of rows is brought anew, such as an account's number; null where a file adds rows.</summary>
+    public Line? KnownBy { get; internal set; }
+
+    /// <summary>The column that says where a row goes, such as the item of an account; rows that go nowhere yet stand first. Null for rows that go nowhere else.</summary>
+    public Line? MapsTo { get; internal set; }
 
     /// <summary>Whether its rows are many and narrow, so that they are shown as a grid rather than one block each.</summary>
     public bool IsGrid { get; internal set; }
@@ -207,6 +214,12 @@ public class RowScope : LineScope
 
     /// <summary>Names rows for the reader by a column.</summary>
     public void NamedBy(ILineFormula column) => _section.NamedBy = column.Line;
+
+    /// <summary>Says that a column tells where a row goes; what was chosen for rows alike is proposed.</summary>
+    public void MapsTo(ChoiceLine column) => _section.MapsTo = column.Line;
+
+    /// <summary>Knows rows again by a column when a file of rows is brought anew: what stands in it already is changed, and what is entered beside stays.</summary>
+    public void KnownBy(ILineFormula column) => _section.KnownBy = column.Line;
 
     private protected override Line Declare(string name, string label, LineKind kind, string declaredAt)
     {

@@ -144,6 +144,9 @@ public sealed class Line
     /// <summary>The box of the paper the entry is copied from.</summary>
     public string? CopiedFrom { get; internal set; }
 
+    /// <summary>Other headings under which files bring it.</summary>
+    public IReadOnlyList<string> OtherHeadings { get; internal set; } = [];
+
     /// <summary>A short hint printed beside the label.</summary>
     public string? Hint { get; internal set; }
 

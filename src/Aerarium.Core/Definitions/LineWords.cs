@@ -159,6 +159,14 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>Other headings under which files bring the column.</summary>
+    public static T AlsoCalled<T>(this T formula, params string[] headings)
+        where T : ILineFormula
+    {
+        formula.Line.OtherHeadings = headings;
+        return formula;
+    }
+
     /// <summary>Follows lines of other returns of the client while the return is open, unless somebody typed over it.</summary>
     public static T TiedTo<T>(this T formula, params TieSource[] sources)
         where T : ILineFormula

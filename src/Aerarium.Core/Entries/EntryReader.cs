@@ -85,6 +85,9 @@ public static class EntryReader
         && !(char.IsHighSurrogate(text[at]) && at + 1 < text.Length && char.IsLowSurrogate(text[at + 1]))
         && !(char.IsLowSurrogate(text[at]) && at > 0 && char.IsHighSurrogate(text[at - 1]));
 
+    /// <summary>Dates in figures, which would compute to a number nobody means.</summary>
+    private static readonly string[] WrittenDates = ["yyyy-MM-dd", "dd/MM/yyyy", "MM/dd/yyyy"];
+
     private static Reading ReadNumber(Line line, string text, bool canonical)
     {
         var writing = line.Form.Definition.Numbers;
@@ -93,6 +96,11 @@ public static class EntryReader
         text = line.Unit == "%" && text.EndsWith('%') && !Arithmetic.IsExpression(text[..^1]) ? text[..^1].TrimEnd() : text;
         if (!canonical || !decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
         {
+            if (DateOnly.TryParseExact(text, WrittenDates, CultureInfo.InvariantCulture, DateTimeStyles.None, out _))
+            {
+                return Reading.Refuse($"{line.Label}: {text} reads as a date; enter a number. To calculate, put blanks between the figures.");
+            }
+
             var (number, problem) = Arithmetic.Compute(text, writing, toCents: line.Decimals < 3);
             if (problem is not null)
             {

@@ -14,8 +14,16 @@ namespace Aerarium.Server.Clients;
 /// <param name="Problems">What must be put right.</param>
 /// <param name="Doubts">Rows that may be clients the practice has already.</param>
 /// <param name="Ignored">Headings that belong to no particular.</param>
+/// <param name="Against">How the file stands against what is here already; null where a file adds rows.</param>
 public sealed record ImportReport(
-    int Rows, int Good, int Stored, IReadOnlyList<ImportRemark> Problems, IReadOnlyList<ImportRemark> Doubts, IReadOnlyList<string> Ignored);
+    int Rows, int Good, int Stored, IReadOnlyList<ImportRemark> Problems, IReadOnlyList<ImportRemark> Doubts, IReadOnlyList<string> Ignored, AgainstWhatIsHere? Against = null);
+
+/// <summary>How the rows of a file stand against those that are here, known again by a column.</summary>
+/// <param name="Added">Rows that are new, by name.</param>
+/// <param name="Changed">Rows that differ, by name with what changes.</param>
+/// <param name="Gone">Rows that are here and not in the file, by name.</param>
+/// <param name="Same">How many rows are as they are here.</param>
+public sealed record AgainstWhatIsHere(IReadOnlyList<string> Added, IReadOnlyList<string> Changed, IReadOnlyList<string> Gone, int Same);
 
 /// <summary>Clients from a table: CSV, or the first sheet of an XLSX workbook. All or nothing, unless the person chooses the good rows.</summary>
 internal static class ClientImport

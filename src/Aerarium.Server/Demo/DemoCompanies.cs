@@ -111,7 +111,7 @@ internal static class DemoCompanies
                         .. Books(
                             ("100", "Bank", 14_220.15m, "1001"), ("110", "Customers", 22_410, "1060"), ("120", "Sailcloth", 31_870, "1120"), ("150", "Sewing machines", 46_000, "2008"), ("159", "Sewing machines, amortised", -27_600, "2009"),
                             ("200", "Suppliers", -29_115.40m, "2620"), ("250", "Shareholder", -35_000, "2780"), ("300", "Shares", -100, "3500"), ("310", "Retained", -41_930.25m, "3660"), ("400", "Sails sold", -188_400, "8000"), ("500", "Cloth and rope", 96_212.50m, "8320"),
-                            ("600", "Wages", 84_700, "9060"), ("610", "Amortisation", 4_600, "8670"), ("620", "Rent", 15_600, "8910"), ("630", "Meals", 1_120, "8523"), ("640", "Office", 3_870, "8810"), ("650", "Trade show in the east", 1_543, null)),
+                            ("600", "Wages", 84_700, "9060"), ("610", "Amortisation", 4_600, "8670"), ("620", "Rent", 15_600, "8910"), ("630", "Meals", 1_120, "8523"), ("640", "Office", 3_870, "8810"), ("650", "Drone survey", 1_543, null)),
                     ]) { Definition = Countries.Canada.Accounts.AccountsReturn.ReturnId }),
             new(Press, "Puffin Puzzle Press Ltd", null, "", "bank",
                 new DemoReturn(2025, DemoStage.Waiting,

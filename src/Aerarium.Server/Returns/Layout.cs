@@ -38,10 +38,11 @@ public sealed record NumberLayout(string Decimal, string Group, int HigherGroups
 /// <param name="Number">Printed number.</param>
 /// <param name="Beside">The form in whose parallel column it is shown, or null; its sections and lines are the same, in the same order.</param>
 /// <param name="Column">What that column is called, or null.</param>
+/// <param name="FirstColumn">What the column it stands beside is called, or null.</param>
 /// <param name="When">When the form opens, in a sentence; null for always.</param>
 /// <param name="OpenedBy">Key of the one question of Scope that opens it; null where it is always there or rests on more.</param>
 /// <param name="Sections">Sections.</param>
-public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? When, string? OpenedBy, IReadOnlyList<SectionLayout> Sections);
+public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? FirstColumn, string? When, string? OpenedBy, IReadOnlyList<SectionLayout> Sections);
 
 /// <summary>A section; with <see cref="Table"/> when it repeats, and with the one question of Scope that opens it.</summary>
 public sealed record SectionLayout(string Key, string Title, string? Law, string? When, string? OpenedBy, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
@@ -53,7 +54,9 @@ public sealed record SectionLayout(string Key, string Title, string? Law, string
 /// <param name="Grid">Whether its rows are many, so that it is shown as a grid.</param>
 /// <param name="Parts">What each of its rows consists of when it is a page of its own; empty otherwise.</param>
 /// <param name="OfPage">For rows within a page: the column that says which page they belong to; null otherwise.</param>
-public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage);
+/// <param name="MapsTo">The column that says where a row goes; null where rows go nowhere else.</param>
+/// <param name="KnownBy">The column by which a file of rows is held against those that are here; null where a file adds rows.</param>
+public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage, string? KnownBy, string? MapsTo);
 
 /// <summary>A part of a page that repeats.</summary>
 /// <param name="Title">Heading.</param>
@@ -108,7 +111,7 @@ internal static partial class Layouts
         definition.Country,
         definition.Currency,
         definition.FigureRevision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, Opens(f.OpensFor, f.When), OpenedBy(f.When), [.. f.Sections.Select(s => Of(s, into))]))],
+        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, f.Beside?.FirstColumn, Opens(f.OpensFor, f.When), OpenedBy(f.When), [.. f.Sections.Select(s => Of(s, into))]))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
         definition.NotCovered,
@@ -141,7 +144,9 @@ internal static partial class Layouts
         table.NamedBy?.Key,
         table.IsGrid,
         [.. table.Parts.Select(p => new PagePartLayout(p.Title, p.Law, [.. p.Lines.Select(l => l.Key)], p.Rows?.Key))],
-        table.OfPage?.Line.Key);
+        table.OfPage?.Line.Key,
+        table.KnownBy?.Key,
+        table.MapsTo?.Key);
 
     private static LineLayout Of(Line line, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
         line.Key,

@@ -17,7 +17,11 @@ namespace Aerarium.Server.Returns;
 /// <param name="Remove">The rows it brought.</param>
 /// <param name="Restore">The rows it replaced, in order.</param>
 /// <param name="Words">The file, in words.</param>
-public sealed record RowsTakenBack(IReadOnlyList<string> Remove, IReadOnlyList<string> Restore, string? Words);
+/// <param name="Cells">The cells it changed, with what stood there.</param>
+public sealed record RowsTakenBack(IReadOnlyList<string> Remove, IReadOnlyList<string> Restore, string? Words, IReadOnlyList<CellTakenBack>? Cells = null);
+
+/// <summary>A cell a file changed, and what stood there before.</summary>
+public sealed record CellTakenBack(string Row, string Line, string? Value);
 
 /// <summary>
 /// The rows of a repeating section as a file: a template with its codes as pick lists, the rows themselves, and a filled file back.
@@ -77,7 +81,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
 
         var workspace = workbench.Open(id);
         var section = SectionOf(workspace, key);
-        var columns = table.Headings.Select(h => Entered(section).FirstOrDefault(l => ImportedTables.Plain(l.Label) == ImportedTables.Plain(h) || ImportedTables.Plain(l.Name) == ImportedTables.Plain(h))).ToList();
+        var columns = table.Headings.Select(h => ColumnFor(section, h)).ToList();
         if (columns.All(c => c is null))
         {
             throw PlainProblem.Refused($"None of the headings is a column of this list. They are: {string.Join(", ", Entered(section).Select(l => l.Label))}. The template has them.");
@@ -123,6 +127,11 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
                 problems.Add(new ImportRemark(number, missing.Label, null, $"Enter ‘{missing.Label}’."));
             }
 
+            if (section.KnownBy is { } known && read.Find(r => r.Item1 == known).Item2 is { } repeated && good.Find(g => KeyOf(g.Cells, known) == repeated) is { Cells: not null } earlier)
+            {
+                problems.Add(new ImportRemark(number, known.Label, repeated, $"It stands in row {earlier.Number} too; keep one of them, or give one its own {known.Label.ToLowerInvariant()}."));
+            }
+
             if (problems.Count == before)
             {
                 good.Add((number, read));
@@ -131,28 +140,49 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
 
         var ignored = table.Headings.Where((_, position) => columns[position] is null).ToList();
         var taken = keep == "good" || (keep == "all" && problems.Count == 0);
-        var result = taken && good.Count > 0 ? Take(workspace, section, good, source, replace, caller) : null;
-        return (new ImportReport(table.Rows.Count, good.Count, result is null ? 0 : good.Count, [.. problems.Take(MostRemarks)], [], ignored), result);
+        var column = section.KnownBy is { } by && columns.Contains(by) ? by : null;
+        var against = column is null ? null : new RowsAgainst(workspace, section, column, [.. columns.OfType<Line>()], good);
+        var result = !taken || good.Count == 0 ? null : Take(workspace, against?.Changes(replace) ?? Added(section, workspace, good, replace), source, caller);
+        return (new ImportReport(table.Rows.Count, good.Count, result is null ? 0 : good.Count, [.. problems.Take(MostRemarks)], [.. table.Rows.Where(r => r.Hidden).Take(MostRemarks).Select(HiddenRow)], ignored, against?.Report), result);
     }
 
-    private EditResult Take(
-        Workspace workspace, RepeatingSection section, List<(int Number, List<(Line Line, string Text)> Cells)> rows, string source, bool replace, Caller caller)
+    private static ImportRemark HiddenRow(ImportedRow row) => new(row.Number, "", null, "This row is hidden in the workbook; it is read like the others.");
+
+    private static Line? ColumnFor(RepeatingSection section, string heading)
     {
-        var batch = $"f{workspace.Record.Revision.ToString(CultureInfo.InvariantCulture)}";
-        var changes = new List<EntryChange>();
+        var plain = ImportedTables.Plain(heading);
+        return Entered(section).FirstOrDefault(l => ImportedTables.Plain(l.Label) == plain || ImportedTables.Plain(l.Name) == plain)
+            ?? Entered(section).FirstOrDefault(l => l.OtherHeadings.Any(o => ImportedTables.Plain(o) == plain));
+    }
+
+    internal static string? KeyOf(IEnumerable<(Line Line, string Text)> cells, Line known) => cells.FirstOrDefault(c => c.Line == known).Text;
+
+    private static IEnumerable<EntryChange> Added(RepeatingSection section, Workspace workspace, List<(int Number, List<(Line Line, string Text)> Cells)> rows, bool replace)
+    {
         if (replace)
         {
-            changes.AddRange(workspace.RowsOf(section.Key).Select(row => new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue)));
+            foreach (var row in workspace.RowsOf(section.Key))
+            {
+                yield return new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue);
+            }
         }
 
-        foreach (var (number, cells) in rows)
+        foreach (var change in rows.SelectMany(r => NewRow(section, workspace, r.Number, r.Cells)))
         {
-            var row = $"{batch}-{number.ToString(CultureInfo.InvariantCulture)}";
-            changes.Add(new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue));
-            changes.AddRange(cells.Select(c => new EntryChange(ChangeKind.Set, c.Line.Key, row, null, null, c.Text, long.MaxValue)));
+            yield return change;
         }
+    }
 
-        var result = workbench.Edit(workspace.Record.Id, caller, changes, Origin.Imported, source);
+    /// <summary>A row of a file as a new row.</summary>
+    internal static IEnumerable<EntryChange> NewRow(RepeatingSection section, Workspace workspace, int number, IEnumerable<(Line Line, string Text)> cells)
+    {
+        var row = string.Create(CultureInfo.InvariantCulture, $"f{workspace.Record.Revision}-{number}");
+        return [new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue), .. cells.Select(c => new EntryChange(ChangeKind.Set, c.Line.Key, row, null, null, c.Text, long.MaxValue))];
+    }
+
+    private EditResult Take(Workspace workspace, IEnumerable<EntryChange> changes, string source, Caller caller)
+    {
+        var result = workbench.Edit(workspace.Record.Id, caller, [.. changes], Origin.Imported, source);
         ties.Spread(workspace.Record.Id, caller);
         return result;
     }
@@ -161,8 +191,8 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
     public EditResult TakeBack(long id, string key, RowsTakenBack asked, Caller caller)
     {
         var words = EntryReader.Clean(asked.Words);
-        var (remove, restore) = (asked.Remove ?? [], asked.Restore ?? []);
-        if (words.Length is 0 or > LongestWords || remove.Count + restore.Count == 0 || remove.Concat(restore).Any(string.IsNullOrEmpty))
+        var (remove, restore, cells) = (asked.Remove ?? [], asked.Restore ?? [], asked.Cells ?? []);
+        if (words.Length is 0 or > LongestWords || remove.Count + restore.Count + cells.Count == 0 || remove.Concat(restore).Any(string.IsNullOrEmpty))
         {
             throw PlainProblem.Refused("Say which file is taken back, and which of its rows.");
         }
@@ -174,6 +204,7 @@ public sealed class RowFiles(Workbench workbench, Ties ties)
             [
                 .. remove.Select(row => new EntryChange(ChangeKind.RemoveRow, null, row, section.Key, null, null, long.MaxValue)),
                 .. restore.Select(row => new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue)),
+                .. cells.Where(c => section.Lines.Any(l => l.Key == c.Line)).Select(c => new EntryChange(ChangeKind.Set, c.Line, c.Row, null, null, c.Value, long.MaxValue)),
             ],
             Origin.Imported,
             words);

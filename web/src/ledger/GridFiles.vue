@@ -3,6 +3,7 @@ import { inject, ref } from 'vue'
 import { api, call, fileBody, type Schemas } from '../api/client'
 import { useAct } from '../shared/act'
 import ImportReport from '../shared/ImportReport.vue'
+import { rowsNow } from '../return/importStep'
 import type { ReturnStore, Section } from '../return/returnStore'
 
 /** The rows as a file: template out, filled file in, rows out. */
@@ -17,7 +18,7 @@ const address = `/api/returns/${store.id}/lists/${props.section.table!.key}`
 
 const send = (keep: 'all' | 'good' | null) =>
   act(async () => {
-    const before = store.rowsOf(props.section.table!.key)
+    const before = rowsNow(store, props.section)
     report.value = await call(
       api.POST('/api/returns/{id}/lists/{section}/import', {
         params: {
@@ -54,7 +55,14 @@ function choose(event: Event) {
         /></label>
       </p>
       <p>
-        <label><input v-model="replace" type="checkbox" /> in place of the rows that are here</label>
+        <label
+          ><input v-model="replace" type="checkbox" />
+          {{
+            section.table!.knownBy
+              ? `remove each ${section.table!.rowLabel} that is not in the file`
+              : 'in place of the rows that are here'
+          }}</label
+        >
       </p>
     </template>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>

@@ -9,6 +9,7 @@ import { useGridRows } from './gridRows'
 import GridFiles from './GridFiles.vue'
 import GridRow from './GridRow.vue'
 import GridSubtotals from './GridSubtotals.vue'
+import MappingBar from './MappingBar.vue'
 
 /** Many rows as a grid: one editor that goes from cell to cell, only the rows on screen are drawn. Within a page, those that belong to it. */
 const props = defineProps<{ section: Section; page?: string }>()
@@ -310,6 +311,7 @@ onBeforeUnmount(() => resized?.disconnect())
 </script>
 
 <template>
+  <MappingBar v-if="table.mapsTo" :section="section" />
   <div v-if="!page" class="bar">
     <label class="small secondary"
       >Show rows with <input v-model="words" type="search" class="words" :aria-label="`Find in ${section.title}`"

@@ -71,7 +71,8 @@ function before(line: Line): string | null {
           <span class="head-right">
             <span class="faint small">{{ section.law }}</span>
             <span v-if="parallel" class="secondary small columns"
-              ><span>Taxpayer</span><span>{{ beside!.column }}</span></span
+              ><span>{{ beside!.firstColumn }}</span
+              ><span>{{ beside!.column }}</span></span
             >
             <span v-else-if="!section.table && lastYear" class="faint small years"
               ><span>{{ lastYear.year }}</span

@@ -86,7 +86,10 @@ const widths: Record<string, number> = {
 }
 
 /** Width of a column, in pixels: amounts of a month or so are narrow, so that what is typed and its totals stand side by side. */
-export const widthOf = (line: Line): number => widths[line.kind] ?? 88
+const LONG_LIST = 40
+/** A code of a long list needs room for its words. */
+export const widthOf = (line: Line): number =>
+  (line.choices?.length ?? 0) > LONG_LIST ? 210 : (widths[line.kind] ?? 88)
 
 /** Whether what a cell shows may be wider than its column. Only such cells are cut off: cutting costs the browser a layer each. */
 export const mayOverflow = (shown: string, line: Line): boolean => shown.length * 8 > widthOf(line) - 14

@@ -32,6 +32,11 @@ export function useGridRows(store: ReturnStore, props: { section: Section; page?
   const leftOf = (column: number) => MARK + columns.value.slice(0, column).reduce((sum, c) => sum + widthOf(c), 0)
   const fixed = computed(() => MARK + (columns.value[0] ? widthOf(columns.value[0]) : 0))
 
+  /** Rows that went nowhere when the page was opened stand first; they stay where they are while they are mapped. */
+  const first = new Set(
+    table.value.mapsTo ? store.rowsOf(table.value.key).filter((row) => !store.said(table.value.mapsTo!, row)) : [],
+  )
+
   const words = ref('')
   const onlyFound = ref(false)
   const order = ref<{ column: string; down: boolean } | null>(null)
@@ -51,7 +56,9 @@ export function useGridRows(store: ReturnStore, props: { section: Section; page?
 
   /** The rows as shown: those that have the words looked for, ordered by the column chosen. */
   const rows = computed(() => {
-    let shown = all.value
+    let shown = first.size
+      ? [...all.value.filter((row) => first.has(row)), ...all.value.filter((row) => !first.has(row))]
+      : all.value
     const looked = words.value.toLowerCase().split(/\s+/).filter(Boolean)
     if (looked.length)
       shown = shown.filter((row) => {

@@ -1,3 +1,4 @@
+import { rowsNow } from './importStep'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '../api/client'
 import { Problem } from '../api/client'
@@ -318,17 +319,35 @@ describe('a return as it is worked on', () => {
 
   it('takes a whole file back as one step, and again', async () => {
     const section = rows(store)
+    const none = new Map<string, Schemas['CellTakenBack']>()
     store.rows.set('form.rows', ['f1-2', 'f1-3'])
-    store.imported(section, ['a', 'b'], 'certificates.csv')
+    store.imported(section, { rows: ['a', 'b'], cells: none }, 'certificates.csv')
     store.undo()
     await settled()
     store.redo()
     await settled()
     expect(server.posted.map(([path, body]) => [path.split('/').at(-1), body])).toEqual([
-      ['take-back', { remove: ['f1-2', 'f1-3'], restore: ['a', 'b'], words: 'certificates.csv, taken back' }],
-      ['take-back', { remove: ['a', 'b'], restore: ['f1-2', 'f1-3'], words: 'certificates.csv, taken again' }],
+      [
+        'take-back',
+        { remove: ['f1-2', 'f1-3'], restore: ['a', 'b'], cells: [], words: 'certificates.csv, taken back' },
+      ],
+      [
+        'take-back',
+        { remove: ['a', 'b'], restore: ['f1-2', 'f1-3'], cells: [], words: 'certificates.csv, taken again' },
+      ],
     ])
     expect(server.sent).toEqual([])
+  })
+
+  it('takes back the cells a file changed in rows that stay', async () => {
+    const section = rows(store)
+    const before = rowsNow(store, section)
+    const [row, line] = [before.rows[0]!, section.lines.find((l) => !l.computed)!.key]
+    before.cells.set(`${row} ${line}`, { row, line, value: 'as it was' })
+    store.imported(section, before, 'accounts.csv')
+    store.undo()
+    await settled()
+    expect(server.posted[0]![1]).toMatchObject({ remove: [], restore: [], cells: [{ row, line, value: 'as it was' }] })
   })
 
   it('sets an override and its reason as one step', async () => {

@@ -13,6 +13,7 @@ import {
   type Now,
   type Step,
 } from './editSteps'
+import { importStep, type RowsThen } from './importStep'
 import { LiveReturn } from './liveReturn'
 import { placeKey, ReturnLayout, type Form, type Line, type Section, type Spot } from './returnLayout'
 
@@ -266,25 +267,9 @@ export class ReturnStore extends ReturnLayout implements Now {
     this.run(step.redo)
   }
 
-  /** Notes that rows of a section were replaced by a file, so that undo takes the whole file back as one step. */
-  imported(section: Section, before: string[], file: string) {
-    const after = this.rowsOf(section.table!.key)
-    const put = (to: string[], from: string[], words: string) => async () => {
-      this.takeResult(
-        await call(
-          api.POST('/api/returns/{id}/lists/{section}/take-back', {
-            params: { path: { id: this.id, section: section.table!.key } },
-            body: {
-              remove: from.filter((row) => !to.includes(row)),
-              restore: to.filter((row) => !from.includes(row)),
-              words: `${file}, ${words}`,
-            },
-          }),
-        ),
-      )
-      await this.reload()
-    }
-    this.past.push({ undo: put(before, after, 'taken back'), redo: put(after, before, 'taken again') })
+  /** Notes that a file brought rows of a section, so that undo takes the whole file back as one step. */
+  imported(section: Section, before: RowsThen, file: string) {
+    this.past.push(importStep(this, section, before, file))
     this.future.length = 0
     this.undone.value = `${file} taken.`
   }

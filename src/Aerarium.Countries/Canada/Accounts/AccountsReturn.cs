@@ -79,7 +79,7 @@ public sealed class CompanyStatementsForm : StatementsForm
             $"Assets and liabilities with equity differ by {Difference}, as the trial balance does not balance.", Difference);
         var before = new StatementsForm(definition, Heading, chart,
             (form, item) => form.Entry(item.Name, $"{item.Code} {item.Label}").MayBeNegative().OfOneYear().From("last year's statements").TiedTo(lastYear.Line($"{Heading.Key}.{item.Name}")),
-            new Beside(this, "Last year"));
+            new Beside(this, "Last year", "This year"));
         Error("retained-do-not-roll", before[chart.ClosingRetained].DiffersFrom(0) & before[chart.ClosingRetained].DiffersFrom(this[chart.OpeningRetained]),
             $"Retained earnings begin with {this[chart.OpeningRetained]}, and last year ended with {before[chart.ClosingRetained]}. Find what was booked to retained earnings in between.", this[chart.OpeningRetained]);
     }

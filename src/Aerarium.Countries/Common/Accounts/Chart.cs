@@ -74,5 +74,5 @@ public sealed record Chart(string Name, string Source, IReadOnlyList<StatementSe
     public IEnumerable<StatementItem> Items => Lines.OfType<StatementItem>();
 
     /// <summary>The items as a list of codes.</summary>
-    public CodeList Codes => new(Name, [.. Items.Select(i => new ListedCode(i.Code, i.Label))]);
+    public CodeList Codes => new(Name, [.. Items.Select(i => new ListedCode(i.Code, $"{i.Code} {i.Label}"))]);
 }

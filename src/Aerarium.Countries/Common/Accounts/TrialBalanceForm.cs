@@ -32,11 +32,13 @@ public sealed class TrialBalanceForm : Form
         _chart = chart;
         _accounts = Repeating("accounts", "Accounts", "account", row =>
         {
-            var number = row.Text("number", "Account").From("trial balance").Required();
-            row.NamedBy(row.Text("name", "Name").From("trial balance").Required());
-            var debit = row.Entry("debit", "Debit").MayBeNegative().From("trial balance");
-            var credit = row.Entry("credit", "Credit").MayBeNegative().From("trial balance");
-            var item = row.Choice("item", "Goes to", chart.Codes);
+            var number = row.Text("number", "Account").From("trial balance").AlsoCalled("Account number", "Account no", "Number", "No", "Code").Required();
+            row.KnownBy(number);
+            row.NamedBy(row.Text("name", "Name").From("trial balance").AlsoCalled("Account name", "Description").Required());
+            var debit = row.Entry("debit", "Debit").MayBeNegative().From("trial balance").AlsoCalled("Debits", "Dr", "Balance", "Amount");
+            var credit = row.Entry("credit", "Credit").MayBeNegative().From("trial balance").AlsoCalled("Credits", "Cr");
+            var item = row.Choice("item", "Goes to", chart.Codes).AlsoCalled("Item");
+            row.MapsTo(item);
             row.Error("account-twice", row.RepeatsEarlier(number), $"Account {number} stands twice in the trial balance; keep one row, or give one of them its own number.", number);
             row.Warn("debit-and-credit", debit.DiffersFrom(0) & credit.DiffersFrom(0), $"The account has a debit of {debit} and a credit of {credit}; the difference counts.", debit);
             return new Account(number, debit, credit, item);
@@ -51,7 +53,7 @@ public sealed class TrialBalanceForm : Form
         {
             var (_, debit, credit, item) = _accounts.Columns;
             var change = row.Line("adjustment", "Adjustments", adjustments.OfThisRow());
-            var balance = row.Line("balance", "Adjusted balance", debit - credit + change);
+            var balance = row.Line("balance", "Adjusted", debit - credit + change);
             item.RequiredWhen(balance.DiffersFrom(0), "Say which item of the statements this account goes to.");
             return new Adjusted(change, balance);
         });
@@ -71,7 +73,7 @@ public sealed class TrialBalanceForm : Form
         {
             var split = percents.OfThisRow();
             row.Error("split-above-whole", split > 100, $"More than the whole account is split off: {split}%. The parts together are at most 100%; what is left goes to the item of the account.", _accounts.Columns.Item);
-            return row.Line("kept", "Goes to that item", adjusted.Balance - sharesByAccount.OfThisRow());
+            return row.Line("kept", "There", adjusted.Balance - sharesByAccount.OfThisRow());
         });
         _byItem = _accounts.Tally(_ => kept, a => a.Item);
         _sharesByItem = shares.Tally(s => s.Amount, s => s.Item);

@@ -441,7 +441,8 @@ td:first-child {
   background: var(--verdigris-wash);
   box-shadow: inset 3px 0 var(--verdigris);
 }
-.charges {
+.charges,
+.beside {
   display: block;
   margin-top: -3px;
 }
