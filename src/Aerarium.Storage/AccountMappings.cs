@@ -1,11 +1,20 @@
 namespace Aerarium.Storage;
 
 /// <summary>An item that an account was mapped to.</summary>
-/// <param name="Number">Number of the account.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="Item">Code of the item.</param>
-/// <param name="Clients">How many clients chose so.</param>
-public sealed record MappedAccount(string Number, string Name, string Item, long Clients);
+public sealed record MappedAccount
+{
+    /// <summary>Number of the account.</summary>
+    public string Number { get; init; } = "";
+
+    /// <summary>Its name.</summary>
+    public string Name { get; init; } = "";
+
+    /// <summary>Code of the item.</summary>
+    public string Item { get; init; } = "";
+
+    /// <summary>How many clients chose so.</summary>
+    public long Clients { get; init; }
+}
 
 /// <summary>What accounts were mapped to in the practice's accounts.</summary>
 public static class AccountMappings

@@ -116,15 +116,18 @@ public static class DeskLists
     /// <summary>Returns of a large practice, by which reading along an index and sorting are weighed.</summary>
     private const long LargePractice = 100_000;
 
+    /// <summary>What goes to no authority is done once it is approved.</summary>
+    private const string DoneUnfiled = "(r.stage = 'approved' AND r.filed = 0)";
+
     private static readonly Dictionary<string, string> Lists = new()
     {
-        ["open"] = "r.stage <> 'accepted'",
+        ["open"] = $"r.stage <> 'accepted' AND NOT {DoneUnfiled}",
         ["not-started"] = "r.stage = 'open' AND r.started = 0",
         ["waiting"] = "r.stage = 'waiting'",
-        ["approved"] = "r.stage = 'approved'",
+        ["approved"] = "r.stage = 'approved' AND r.filed = 1",
         ["sent"] = "r.stage = 'sent'",
         ["rejected"] = "r.stage = 'rejected'",
-        ["overdue"] = "r.stage NOT IN ('accepted', 'sent') AND r.due < @today",
+        ["overdue"] = $"r.stage NOT IN ('accepted', 'sent') AND NOT {DoneUnfiled} AND r.due < @today",
         ["accepted"] = "r.stage = 'accepted'",
         ["unpaid"] = "r.stage IN ('sent', 'accepted') AND r.unpaid <> '0'",
         ["all"] = "1 = 1",
@@ -194,8 +197,8 @@ public static class DeskLists
         unit.Single<DeskCounts>(
             $"""
             SELECT COALESCE(SUM(n), 0) AS "all", {string.Join(", ", Lists.Where(l => l.Key != "all").Select(l => $"COALESCE(SUM(n * ({l.Value})), 0) AS \"{l.Key.Replace('-', '_')}\""))},
-                   COALESCE(SUM(n * (r.stage NOT IN ('accepted', 'sent') AND r.due BETWEEN @today AND @soon)), 0) AS soon
-            FROM (SELECT stage, started, due, unpaid, COUNT(*) AS n FROM tax_return r WHERE {Reach.ReturnCondition} GROUP BY stage, started, due, unpaid) r
+                   COALESCE(SUM(n * (r.stage NOT IN ('accepted', 'sent') AND NOT {DoneUnfiled} AND r.due BETWEEN @today AND @soon)), 0) AS soon
+            FROM (SELECT stage, filed, started, due, unpaid, COUNT(*) AS n FROM tax_return r WHERE {Reach.ReturnCondition} GROUP BY stage, filed, started, due, unpaid) r
             """,
             new { today, soon, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 })!;
 
@@ -204,8 +207,8 @@ public static class DeskLists
     [
         .. unit.Query<DeskWeek>(
             $"""
-            SELECT date(r.due, 'weekday 0', '-6 days') AS monday, SUM(n) AS due, SUM(n * (r.stage IN ('accepted', 'sent'))) AS filed
-            FROM (SELECT due, stage, COUNT(*) AS n FROM tax_return r WHERE {Reach.ReturnCondition} AND r.due BETWEEN @from AND @to GROUP BY due, stage) r
+            SELECT date(r.due, 'weekday 0', '-6 days') AS monday, SUM(n) AS due, SUM(n * (r.stage IN ('accepted', 'sent') OR {DoneUnfiled})) AS filed
+            FROM (SELECT due, stage, filed, COUNT(*) AS n FROM tax_return r WHERE {Reach.ReturnCondition} AND r.due BETWEEN @from AND @to GROUP BY due, stage, filed) r
             GROUP BY 1 ORDER BY 1
             """,
             new { from, to, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 }),
@@ -217,7 +220,7 @@ public static class DeskLists
         .. unit.Query<DeskRecord>(
             $"""
             SELECT r.id, c.name AS client_name, r.year, r.period, r.due {From}
-            WHERE r.holder_id = @personId AND r.stage NOT IN ('sent', 'accepted') AND r.due BETWEEN @today AND @until ORDER BY r.due, c.name LIMIT @most
+            WHERE r.holder_id = @personId AND r.stage NOT IN ('sent', 'accepted') AND NOT {DoneUnfiled} AND r.due BETWEEN @today AND @until ORDER BY r.due, c.name LIMIT @most
             """,
             new { personId, today, until, most }),
     ];

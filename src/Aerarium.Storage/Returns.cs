@@ -61,6 +61,9 @@ public sealed record ReturnRecord
     /// <summary>Day by which it is to be filed.</summary>
     public required string Due { get; init; }
 
+    /// <summary>Whether it goes to an authority.</summary>
+    public bool Filed { get; init; } = true;
+
     /// <summary>Balance, canonical decimal text.</summary>
     public string Balance { get; init; } = "0";
 
@@ -125,9 +128,9 @@ public static class Returns
     public static long Add(Unit unit, ReturnRecord item) =>
         unit.Insert(
             """
-            INSERT INTO tax_return (id, client_id, definition, year, period, kind, stage, holder_id, opened_at, due)
+            INSERT INTO tax_return (id, client_id, definition, year, period, kind, stage, holder_id, opened_at, due, filed)
             VALUES (CASE WHEN @ClientId >= @FirstKept THEN coalesce((SELECT max(id) FROM tax_return), @ClientId) + 1 END,
-                @ClientId, @Definition, @Year, @Period, @Kind, @Stage, @HolderId, @OpenedAt, @Due)
+                @ClientId, @Definition, @Year, @Period, @Kind, @Stage, @HolderId, @OpenedAt, @Due, @Filed)
             """,
             new
             {
@@ -140,6 +143,7 @@ public static class Returns
                 item.HolderId,
                 item.OpenedAt,
                 item.Due,
+                Filed = item.Filed ? 1 : 0,
                 FirstKept = KeptClients.FirstId,
             });
 

@@ -159,6 +159,13 @@ public static class LineWords
         return formula;
     }
 
+    /// <summary>Most characters a text takes.</summary>
+    public static TextLine AtMost(this TextLine formula, int characters)
+    {
+        formula.Line.LongestText = characters;
+        return formula;
+    }
+
     /// <summary>Other headings under which files bring the column.</summary>
     public static T AlsoCalled<T>(this T formula, params string[] headings)
         where T : ILineFormula

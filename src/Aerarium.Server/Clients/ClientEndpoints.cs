@@ -85,7 +85,7 @@ public sealed record ClientSaved(long? Id, IReadOnlyList<FieldProblem> Problems,
 public sealed record AlikeClient(long Id, string Name, string? BirthDate);
 
 /// <summary>A country and what is kept about its clients besides the common particulars.</summary>
-public sealed record CountryView(string Code, string Name, string IdentifierLabel, IReadOnlyList<ClientParticularView> OfIndividuals, IReadOnlyList<ClientParticularView> OfCompanies);
+public sealed record CountryView(string Code, string Name, string IdentifierLabel, string CompanyIdentifierLabel, IReadOnlyList<ClientParticularView> OfIndividuals, IReadOnlyList<ClientParticularView> OfCompanies);
 
 /// <summary>A particular of a country's clients.</summary>
 public sealed record ClientParticularView(string Name, string Label, string? Hint, IReadOnlyList<Core.Definitions.Choice>? Choices);
@@ -117,7 +117,7 @@ internal static class ClientEndpoints
         var client = api.MapGroup("/clients/{id:long}").WithTags("Clients").ReachesClient();
         clients.MapClientLists();
         api.MapGet("/countries", () => Catalogue.Countries.Values
-            .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).ReachesPractice().WithTags("Clients");
+            .Select(c => new CountryView(c.Code, c.Name, c.IndividualIdentifier.Label, c.CompanyIdentifier.Label, [.. c.OfIndividuals.Select(View)], [.. c.OfCompanies.Select(View)])).ToList()).ReachesPractice().WithTags("Clients");
         client.MapGet("", (long id, ClaimsPrincipal user, PracticeDatabase database) => database.Read(unit =>
         {
             var client = Storage.Clients.Find(unit, id) ?? throw PlainProblem.NotFound("This client");

@@ -20,7 +20,7 @@ internal static class ReturnEndpoints
     public static void MapReturns(this RouteGroupBuilder api)
     {
         var types = api.MapGroup("").WithTags("Returns").ReachesPractice();
-        types.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods)).ToList());
+        types.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods, r.IsFiled)).ToList());
         types.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period) =>
             Catalogue.Find($"{country}/{name}", year, period ?? Periods.WholeYear, out var problem) is { } definition
                 ? Layouts.Of(definition)
@@ -161,7 +161,7 @@ internal static class ReturnEndpoints
 }
 
 /// <summary>A return type and the years covered.</summary>
-public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods);
+public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods, bool IsFiled);
 
 /// <summary>One act on a line.</summary>
 public sealed record LineAct(string At, string Person, string? Before, string? After, string? Origin);

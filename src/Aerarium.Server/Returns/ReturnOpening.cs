@@ -69,6 +69,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
                 Stage = Stage.Open,
                 HolderId = caller.Id,
                 OpenedAt = Moments.Text(clock.GetUtcNow()),
+                Filed = Catalogue.TypeOf(definition.Id).IsFiled,
                 Due = definition.Deadlines.First(d => d.Act == "filing").Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             });
             Acts.Add(unit, caller.Act("open-return", clock.GetUtcNow()) with { ReturnId = opened, ClientId = clientId, After = $"{definition.Id} {Periods.InWords(asked.Year, definition.Period)} {asked.Kind}" });

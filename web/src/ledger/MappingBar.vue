@@ -29,6 +29,7 @@ const take = (proposals: Schemas['MappingProposal'][]) =>
 </script>
 
 <template>
+  <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
   <div v-if="view" class="mapping" role="group" :aria-label="`Where each ${section.table!.rowLabel} goes`">
     <span v-if="view.toMap" class="open" role="status">{{ plural(view.toMap, section.table!.rowLabel) }} to map</span>
     <span v-else class="secondary" role="status">Every {{ section.table!.rowLabel }} with a balance is mapped.</span>
@@ -43,7 +44,6 @@ const take = (proposals: Schemas['MappingProposal'][]) =>
         See each
       </button>
     </template>
-    <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <table v-if="open && view.proposals.length" class="plain">
       <thead>
         <tr>

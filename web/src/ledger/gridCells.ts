@@ -87,9 +87,14 @@ const widths: Record<string, number> = {
 
 /** Width of a column, in pixels: amounts of a month or so are narrow, so that what is typed and its totals stand side by side. */
 const LONG_LIST = 40
+const SHORT_TEXT = 20
 /** A code of a long list needs room for its words. */
 export const widthOf = (line: Line): number =>
-  (line.choices?.length ?? 0) > LONG_LIST ? 210 : (widths[line.kind] ?? 88)
+  (line.choices?.length ?? 0) > LONG_LIST
+    ? 210
+    : line.kind === 'text' && line.longestText <= SHORT_TEXT
+      ? 92
+      : (widths[line.kind] ?? 88)
 
 /** Whether what a cell shows may be wider than its column. Only such cells are cut off: cutting costs the browser a layer each. */
 export const mayOverflow = (shown: string, line: Line): boolean => shown.length * 8 > widthOf(line) - 14

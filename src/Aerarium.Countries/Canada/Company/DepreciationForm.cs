@@ -35,19 +35,19 @@ public sealed class DepreciationForm : Form
     {
         var additions = Repeating("additions", "Additions of the period", "addition", row =>
         {
-            var number = row.Text("number", "Number");
+            var number = row.Text("number", "Number").AtMost(20);
             row.NamedBy(row.Text("description", "Asset").Required());
             var of = row.Choice("class", "Class", DepreciationClasses.Choices).Required();
             var acquired = row.Date("acquired", "Acquired on").From("invoice").Required();
             var inUse = row.Date("in-use", "In use from").Hint("blank: from the day it was acquired");
             var cost = row.Entry("cost", "Cost").InWholeUnits().From("register").Required();
-            var related = row.Answer("from-related", "From somebody related, or rolled over?");
+            var related = row.Answer("from-related", "From related?").Hint("from somebody related, or rolled over");
             var used = inUse.Or(acquired);
             var designated = row.Answer("designated", "Expensed at once?").OfOneYear().When(used < SuspendedFrom & acquired > new DateOnly(2021, 4, 18) & !related).Hint("designated; until 2023 only");
-            var productive = row.Answer("productive", "Deducted in full as productive?").OfOneYear().When(of.Is("50") & acquired >= ProductiveFrom & !related).Hint("unsure: enactment not verified");
-            var smallTool = row.Answer("small-tool", "Small tool under 500?").OfOneYear().When(of.Is("12"));
+            var productive = row.Answer("productive", "Productive, in full?").OfOneYear().When(of.Is("50") & acquired >= ProductiveFrom & !related).Hint("unsure: enactment not verified");
+            var smallTool = row.Answer("small-tool", "Small tool?").OfOneYear().When(of.Is("12")).Hint("costs less than 500: no half-year rule");
             var ceiling = Decide("ceiling of a passenger vehicle by the year it is acquired", law.Ceilings[^1].Amount, [.. law.Ceilings.SkipLast(1).Select(c => (acquired <= new DateOnly(c.Year, 12, 31), (Amount)c.Amount))]);
-            var counted = row.Line("counted", "Cost that counts", If(of.Is("10.1"), Min(cost, ceiling), cost)).Law("ITR 1104(3.1), 7307(1)");
+            var counted = row.Line("counted", "Counts", If(of.Is("10.1"), Min(cost, ceiling), cost)).Law("ITR 1104(3.1), 7307(1)");
             var suspended = used >= SuspendedFrom & acquired < ReinstatedFrom;
             var expensed = designated | productive;
             var increases = !related & !suspended & !of.Is("12") & !expensed;
@@ -56,19 +56,19 @@ public sealed class DepreciationForm : Form
             row.Error("addition-outside-period", acquired > period.End, $"This was acquired on {acquired}, after the period.", acquired);
             return new Addition(
                 of,
-                row.Line("increased", "of which increased in the first year", If(increases, counted, 0)).Law("ITR 1100(2)"),
-                row.Line("plain", "at the rate of the class", If(!increases & !halved & !expensed, counted, 0)),
-                row.Line("halved", "by the half-year rule", If(halved, counted, 0)).Law("ITR 1100(2)"),
-                row.Line("expensed", "deducted at once", If(expensed, counted, 0)).Law("ITR 1104(3.1)"));
+                row.Line("increased", "Increased", If(increases, counted, 0)).Law("ITR 1100(2)"),
+                row.Line("plain", "At the rate", If(!increases & !halved & !expensed, counted, 0)),
+                row.Line("halved", "Halved", If(halved, counted, 0)).Law("ITR 1100(2)"),
+                row.Line("expensed", "At once", If(expensed, counted, 0)).Law("ITR 1104(3.1)"));
         }, "ITR 1100(2)").AsGrid().TiedTo(source.Additions);
 
         var disposals = Repeating("disposals", "Disposals of the period", "disposal", row =>
         {
-            row.Text("number", "Number");
+            row.Text("number", "Number").AtMost(20);
             row.NamedBy(row.Text("description", "Asset").Required());
             var of = row.Choice("class", "Class", DepreciationClasses.Choices).Required();
             row.Date("disposed", "Disposed of on");
-            return new Disposal(of, row.Entry("proceeds", "Proceeds, at most its cost").InWholeUnits().Required());
+            return new Disposal(of, row.Entry("proceeds", "Proceeds").InWholeUnits().Hint("at most its cost").Required());
         }, "ITA 13(21) \"undepreciated capital cost\" F").AsGrid().TiedTo(source.Disposals);
 
         var pools = Repeating("classes", "Classes", "class", row =>

@@ -61,7 +61,7 @@ public sealed class ReconciliationForm : Form
 
         AmountLine Added(string name, string label, string line, string section)
         {
-            var entry = Entry(name, label).InWholeUnits().OfOneYear().From("accounts").Law(section);
+            var entry = Entry(name, label).InWholeUnits().OfOneYear().Law(section);
             return line.Length == 0 ? entry : entry.Hint($"line {line}");
         }
     }

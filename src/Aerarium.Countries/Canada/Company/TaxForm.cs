@@ -24,7 +24,7 @@ public sealed class TaxForm : Form
 
     /// <summary>Declares the form.</summary>
     public TaxForm(Definition definition, CorporationLaw law, TaxPages pages)
-        : base(definition, "tax", "Tax", "Taxable income, federal tax, tax of Ontario and British Columbia; in whole dollars.")
+        : base(definition, "tax", "Taxable income and tax", "Taxable income, federal tax, tax of Ontario and British Columbia; in whole dollars.")
     {
         var (scope, financial, reconciliation, gifts, dividends, losses, group, allocation) = pages;
         var investment = dividends.InvestmentIncome;

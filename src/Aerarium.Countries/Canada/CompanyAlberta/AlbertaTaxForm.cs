@@ -59,7 +59,7 @@ public sealed class AlbertaTaxForm : Form
 
     /// <summary>Declares the form.</summary>
     public AlbertaTaxForm(Definition definition, CorporationLaw law, AmountLine netIncome, AmountLine gifts, LossesForm losses, AmountLine dividends)
-        : base(definition, "tax", "Tax", "Alberta's taxable income, its part of the income, its tax; in whole dollars.")
+        : base(definition, "tax", "Alberta tax", "Alberta's taxable income, its part of the income, its tax; in whole dollars.")
     {
         Section("Taxable income", "ACTA 5");
         Taxable = Line("taxable", "Taxable income", AtLeastZero(netIncome - gifts - dividends - losses.NonCapital - losses.Capital)).Final();

@@ -31,7 +31,7 @@ public sealed class AssetsForm : Form
     {
         var register = Repeating("register", "Register", "asset", row =>
         {
-            var number = row.Text("number", "Number").From("register").Required();
+            var number = row.Text("number", "Number").AtMost(20).From("register").Required();
             row.NamedBy(row.Text("description", "Asset").From("register").Required());
             row.Choice("class", "Class for tax", taxClasses).Required();
             var acquired = row.Date("acquired", "Acquired on").From("invoice").Required();

@@ -32,7 +32,7 @@ public sealed class TrialBalanceForm : Form
         _chart = chart;
         _accounts = Repeating("accounts", "Accounts", "account", row =>
         {
-            var number = row.Text("number", "Account").From("trial balance").AlsoCalled("Account number", "Account no", "Number", "No", "Code").Required();
+            var number = row.Text("number", "Account").AtMost(20).From("trial balance").AlsoCalled("Account number", "Account no", "Number", "No", "Code").Required();
             row.KnownBy(number);
             row.NamedBy(row.Text("name", "Name").From("trial balance").AlsoCalled("Account name", "Description").Required());
             var debit = row.Entry("debit", "Debit").MayBeNegative().From("trial balance").AlsoCalled("Debits", "Dr", "Balance", "Amount");

@@ -41,6 +41,7 @@ const olderUnfiled = (of: Slot) =>
       (y) =>
         y < of.year &&
         of.period === '' &&
+        props.types.some((t) => t.id === of.definition && t.isFiled) &&
         !returnsOf(of.definition, y).some((r) => r.stage === 'accepted' || r.stage === 'sent'),
     )
     .sort((a, b) => a - b)
