@@ -35,17 +35,14 @@ await shot(rukia, 'gathering', '/returns/5/fill/employment', async () => {
 })
 await shot(rukia, 'review', '/returns/2/review')
 await shot(rukia, 'client', '/clients/1')
-const copy = Buffer.from(await (await rukia.request.get('/api/returns/1/printed-copy.pdf')).body())
-await shot(rukia, 'documents', '/clients/1?view=documents', () =>
-  rukia
-    .getByLabel('Files to attach')
-    .setInputFiles({ name: 'filed-copy-2024.pdf', mimeType: 'application/pdf', buffer: copy }),
-)
 await shot(rukia, 'philippines', '/returns/15/fill/tax?line=tax.by-table')
 await shot(rukia, 'list', '/returns/19/fill/list', () => rukia.getByRole('grid').focus())
 await shot(rukia, 'alternatives', '/returns/15/review?view=alternatives')
 await shot(rukia, 'household', '/households/47/2025', () => rukia.getByText('Shared claims').waitFor())
 await shot(rukia, 'pages', '/returns/27/fill/business')
+await shot(rukia, 'accounts', '/returns/80/fill/trial-balance', () =>
+  rukia.getByRole('button', { name: 'See each' }).click(),
+)
 const tarek = await as('tarek@lanternreef.example', 'buoy-and-calendar')
 await shot(tarek, 'law', '/law?return=de/individual&year=2025&figure=income-tax-tariff', () =>
   tarek.getByText('figures verified').waitFor(),

@@ -20,7 +20,7 @@ public static class CountryEvaluations
     /// <summary>Times them; <paramref name="golden"/> is the folder of golden returns.</summary>
     public static void Run(string golden)
     {
-        var returns = new[] { "ke/employment-income", "bb/individual", "ca/individual", "de/individual", "ph/individual-annual" }
+        var returns = new[] { "ke/employment-income", "bb/individual", "ca/individual", "de/individual", "ph/individual-annual", "ca/accounts", "ca/company", "ca/company-alberta" }
             .Select(id => Load(golden, Catalogue.Get(id, Catalogue.TypeOf(id).Years[^1]))).ToList();
         var times = returns.Select(_ => new List<double>()).ToList();
         for (var turn = 0; turn < WarmUp + Turns; turn++)

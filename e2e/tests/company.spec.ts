@@ -230,4 +230,23 @@ test('a company, from its trial balance to two authorities', async ({ browser, s
     await approveAndFile(mosi, page.url())
     expect((await servers.filings('712045012')).filter((f) => f.acknowledgement).length).toBe(2)
   })
+
+  await test.step('an amendment says whether the other authority is concerned', async () => {
+    await page.goto(client)
+    await page
+      .getByRole('row')
+      .filter({ hasText: /^Canada, company\s+accepted/ })
+      .getByRole('button', { name: 'amend 2025' })
+      .click()
+    await expect(
+      page.getByRole('link', { name: 'Authority of Alberta: accepted, nothing to change there' }),
+    ).toBeVisible()
+    await form(page, 'Net income for tax')
+    await fill(page, 'reconciliation.fines', '1000')
+    await saved(page)
+    await page.reload()
+    await expect(
+      page.getByRole('link', { name: /Authority of Alberta: accepted, amend it too: \d+ lines? differs? now/ }),
+    ).toBeVisible()
+  })
 })

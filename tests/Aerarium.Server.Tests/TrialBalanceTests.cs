@@ -83,7 +83,10 @@ public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPrac
         // Taken back: the amounts as before, the removed accounts again.
         await rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/lists/{List}/take-back", new
         {
-            remove = now.Except(rows), restore = rows.Except(now), words = "tb.csv, taken back", cells = new[] { new { row = rows[0], line = $"{List}.debit", value = "100" } },
+            remove = now.Except(rows),
+            restore = rows.Except(now),
+            words = "tb.csv, taken back",
+            cells = new[] { new { row = rows[0], line = $"{List}.debit", value = "100" } },
         });
         view = await rukia.GetAsync($"/api/returns/{id}");
         Assert.Equal("100", Value(view, $"{List}.debit", rows[0]));

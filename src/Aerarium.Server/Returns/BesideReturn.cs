@@ -4,12 +4,12 @@ using Aerarium.Storage;
 namespace Aerarium.Server.Returns;
 
 /// <summary>The return of the same period to another authority, and how far it has come: one may be accepted and the other not sent.</summary>
-/// <param name="Id">The return; null while it has not been opened.</param>
+/// <param name="Id">The return.</param>
 /// <param name="Definition">Country and return.</param>
 /// <param name="Title">Its title.</param>
 /// <param name="Authority">The authority it goes to.</param>
 /// <param name="Stage">How far it has come, in words.</param>
-public sealed record BesideReturn(long? Id, string Definition, string Title, string Authority, string Stage)
+public sealed record BesideReturn(long Id, string Definition, string Title, string Authority, string Stage)
 {
     /// <summary>In a phrase, for a list.</summary>
     public string Words => $"{Authority}: {Stage}";

@@ -139,7 +139,20 @@ internal static class ReturnEndpoints
             related,
             NumberLayout.Of(workspace.Definition.Numbers),
             Catalogue.TypeOf(record.Definition).IsFiled ? Catalogue.AuthorityOf(record.Definition).Name : null,
-            beside);
+            beside is null ? null : record.Kind == "amended" ? BesideAmended(beside, workbench) : beside);
+    }
+
+    /// <summary>Whether an amendment reaches the return to the other authority: what that was accepted with may differ now, or nothing there is to change.</summary>
+    private static BesideReturn BesideAmended(BesideReturn beside, Workbench workbench)
+    {
+        var other = workbench.OpenTied(beside.Id);
+        if (other.Record.Stage != Stage.Accepted)
+        {
+            return beside;
+        }
+
+        var moved = other.Ties.Lines.Count(t => t.Sources.Count > 0 && (other.Entries.GetValueOrDefault((t.Line, ""))?.Value ?? "0") != (t.Value ?? "0"));
+        return beside with { Stage = moved == 0 ? "accepted, nothing to change there" : $"accepted, amend it too: {moved} {(moved == 1 ? "line differs" : "lines differ")} now" };
     }
 
     private static LastYearView LastYear(Workspace workspace) => new(

@@ -142,9 +142,11 @@ public sealed record AssetSource(RowTie Additions, RowTie Disposals)
     /// <summary>The register of the company's accounts.</summary>
     public static AssetSource Register { get; } = new(
         new RowTie(new TiedReturn(AccountsReturn.ReturnId), "assets.register", "number",
-            [.. new[] { "number", "description", "class", "acquired", "in-use", "from-related" }.Select(c => new TiedColumn(c, c)), new TiedColumn("cost", "bought")]) { LeftOutAtZero = "bought" },
+            [.. new[] { "number", "description", "class", "acquired", "in-use", "from-related" }.Select(c => new TiedColumn(c, c)), new TiedColumn("cost", "bought")])
+        { LeftOutAtZero = "bought" },
         new RowTie(new TiedReturn(AccountsReturn.ReturnId), "assets.register", "number",
-            [.. new[] { "number", "description", "class", "disposed" }.Select(c => new TiedColumn(c, c)), new TiedColumn("proceeds", "sold")]) { LeftOutAtZero = "sold" });
+            [.. new[] { "number", "description", "class", "disposed" }.Select(c => new TiedColumn(c, c)), new TiedColumn("proceeds", "sold")])
+        { LeftOutAtZero = "sold" });
 
     /// <summary>The federal return of the same period.</summary>
     public static AssetSource FederalReturn { get; } = new(

@@ -63,7 +63,9 @@ const isNew = computed(() => props.particulars === null)
 const isCompany = computed(() => kind.value === 'company')
 const its = computed(() => props.countries.find((c) => c.code === country.value)!)
 const ofCountry = computed(() => (isCompany.value ? its.value.ofCompanies : its.value.ofIndividuals))
-const identifierLabel = computed(() => capital(kind.value === 'company' ? its.value.companyIdentifierLabel : its.value.identifierLabel))
+const identifierLabel = computed(() =>
+  capital(kind.value === 'company' ? its.value.companyIdentifierLabel : its.value.identifierLabel),
+)
 
 watch(
   () => props.particulars,

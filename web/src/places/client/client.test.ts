@@ -16,7 +16,15 @@ vi.mock('../../api/client', () => ({
 
 const client = { id: 7, country: 'ke', kind: 'individual' } as Schemas['ClientRecord']
 const types: Schemas['ReturnTypeView'][] = [
-  { id: 'ke/one', title: 'One', country: 'ke', filedBy: 'individual', years: [2024, 2025], periods: [''], isFiled: true },
+  {
+    id: 'ke/one',
+    title: 'One',
+    country: 'ke',
+    filedBy: 'individual',
+    years: [2024, 2025],
+    periods: [''],
+    isFiled: true,
+  },
   { id: 'ph/two', title: 'Two', country: 'ph', filedBy: 'individual', years: [2025], periods: [''], isFiled: true },
   { id: 'ke/three', title: 'Three', country: 'ke', filedBy: 'company', years: [2025], periods: [''], isFiled: true },
 ]
