@@ -47,6 +47,7 @@ public class CompanyFindingsTests
         { "investment-shrinks", New().With("group.investment-before", 50_001), New().With("group.investment-before", 50_000) },
         { "nothing-to-go-by", Two(0, 0), Two(0, 1) },
         { "above-limit", New().Income(500_001), New().Income(500_000) },
+        { "above-limit", New().Income(600_000), New().Income(600_001) },
         { "ontario-minimum-tax", Large(50_000_000, 100_000_000), Large(49_999_999, 100_000_000) },
         { "eligible-dividends-too-high", New().Scope("dividends-paid").With("dividends.paid-eligible", 101).With("pools.general-opening", 100), New().Scope("dividends-paid").With("dividends.paid-eligible", 100).With("pools.general-opening", 100) },
         { "late", New().Income(1_000).On(new DateOnly(2025, 7, 1)), New().Income(1_000).On(new DateOnly(2025, 6, 30)) },
@@ -63,8 +64,13 @@ public class CompanyFindingsTests
     [MemberData(nameof(Federal))]
     public void A_finding_of_the_federal_return_turns_at_its_edge(string finding, CompanyCase with, CompanyCase without) => CompanyCase.Turns(finding, with, without);
 
+    /// <summary>ITA 157(1)(a)(iii): two months by the tax of the period before, the rest over ten; from memory.</summary>
     [Fact]
-    public void Instalments_are_asked_only_where_both_years_had_tax() => CompanyCase.Turns("instalments", Asked(3_001, 3_001), Asked(3_001, 3_000));
+    public void Instalments_may_begin_with_those_of_the_period_before()
+    {
+        var of = Asked(3_001, 1_200).Evaluate();
+        Assert.Equal((250, 100, 280, 750), (of.Amount("balance.monthly"), of.Amount("balance.monthly-first"), of.Amount("balance.monthly-then"), of.Amount("balance.quarterly")));
+    }
 
     private static AlbertaCase Alberta() => new(2024, 1_000);
 

@@ -171,6 +171,14 @@ public class CompanyLawTests
         Assert.Equal((11_800, 55_700, 18_400), (Of(of, "tax.bc-tax"), Of(of, "balance.payable"), Of(of, "pools.other-closing")));
     }
 
+    /// <summary>A company that is not Canadian-controlled has neither deduction nor refundable tax; all of its income is at the full rate.</summary>
+    [Fact]
+    public void Another_company_is_taxed_at_the_general_rate()
+    {
+        var of = new CompanyCase(2024, "on").With("scope.ccpc", "no").With("scope.type", "public").Income(100_000).Scope("investments").With("dividends.property", 40_000).Evaluate();
+        Assert.Equal((100_000, 0, 0, 15_000, 11_500), (Of(of, "tax.full-rate"), Of(of, "tax.small"), Of(of, "tax.refundable"), Of(of, "tax.part-one"), Of(of, "tax.on-tax")));
+    }
+
     [Fact]
     public void Dividends_move_the_pools()
     {

@@ -83,7 +83,7 @@ public sealed class CompanyReturnRules : IDocumentRules
         yield return ("Tax/Refundable", isPrivate ? Dollars(Math.Min(investment, Math.Max(0, after)) * 32 / 300) : 0, "10 2/3% of investment income");
         yield return ("Tax/Deduction", Dollars(Of("Small") * 0.19m), "19% of the small business amount");
         yield return ("Tax/Abatement", Dollars(Of("Taxable") * 0.10m), "10% of taxable income");
-        yield return ("Tax/FullRate", Math.Max(0, after - investment), "income at the full rate");
+        yield return ("Tax/FullRate", Math.Max(0, after - (isPrivate ? investment : 0)), "income at the full rate");
         yield return ("Tax/Reduction", Dollars(Of("FullRate") * 0.13m), "13% of income at the full rate");
         yield return ("Tax/PartOne", Math.Max(0, Of("Base") + Of("Refundable") - Of("Deduction") - Of("Abatement") - Of("Reduction")), "base tax with its additions and deductions");
     }

@@ -79,10 +79,12 @@ public sealed class BalanceForm : Form
         Section("Instalments of the next period", "ITA 157(1), (1.1), (2.1)", name: "instalments-ahead");
         var taxBefore = Last("tax-before", "Tax of the period before", "balance.asked", scope);
         var asked = Line("asked", "Tax that counts for instalments", Payable - refund);
-        var due = Line("instalments-due", "Instalments are due", asked > law.InstalmentFree & (taxBefore > law.InstalmentFree | scope.First)).Law("ITA 157(2.1)");
-        var monthly = Line("monthly", "Each month, by this period's tax", If(due, AtLeastZero(asked) / 12, 0), ToUnits).Law("ITA 157(1)(a)");
+        var due = Line("instalments-due", "Instalments are due", asked > law.InstalmentFree).Law("ITA 157(2.1)");
+        var monthly = Line("monthly", "Each month, by this period's tax", If(due, AtLeastZero(asked) / 12, 0), ToUnits).Law("ITA 157(1)(a)(ii)");
+        var first = Line("monthly-first", "Or the first two months, by that of the period before", If(due, AtLeastZero(taxBefore) / 12, 0), ToUnits).Law("ITA 157(1)(a)(iii)");
+        Line("monthly-then", "and each of the ten that follow", If(due, AtLeastZero(asked - (2 * first)) / 10, 0), ToUnits).Law("ITA 157(1)(a)(iii)");
         Line("quarterly", "Each quarter, where the company may pay so", If(due & scope.Private & tax.Small > 0 & tax.Taxable <= law.BusinessLimit, AtLeastZero(asked) / 4, 0), ToUnits).Law("ITA 157(1.1)");
-        Note("instalments", due, $"Instalments are due in the next period: {monthly} each month by this period's tax.", asked);
+        Note("instalments", due, $"Instalments are due in the next period: {monthly} each month by this period's tax, or {first} for two months first.", asked);
 
         Section("Charges so far", "ITA 161(1), 162(1), (2)", OnToday > PaymentDay & PaymentDay.IsFilled(), name: "charges");
         _late = new LateCharges(new FederalLaw(year), scope.FilingDay, PaymentDay);

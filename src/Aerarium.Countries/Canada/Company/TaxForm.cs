@@ -13,6 +13,9 @@ public sealed record TaxPages(
 /// <summary>Taxable income, federal tax (Part I) and the tax of Ontario and British Columbia; Alberta's is on the return to its own authority.</summary>
 public sealed class TaxForm : Form
 {
+    /// <summary>So much above the business limit, a salary or bonus is usually thought of; common practice, no source.</summary>
+    private const int LittleAbove = 100_000;
+
     /// <summary>Taxable income, the amount small business rates apply to, and federal tax.</summary>
     public readonly AmountLine Taxable, Small, PartOne;
 
@@ -46,7 +49,7 @@ public sealed class TaxForm : Form
         var refundable = Line("refundable", "Refundable tax on investment income", If(scope.Private, Min(investment, AtLeastZero(Taxable - Small)) * law.RefundableThirds / 300, 0), ToUnits).Law("ITA 123.3").Hint("line 604");
         var deduction = Line("deduction", "Small business deduction", law.SmallBusiness * Small, ToUnits).Law("ITA 125(1)").Hint("line 430");
         var abatement = Line("abatement", "Federal abatement", law.Abatement * Taxable, ToUnits).Law("ITA 124(1)").Hint("line 608");
-        FullRate = Line("full-rate", "Income at the full rate", AtLeastZero(Taxable - Small - investment)).Law("ITA 123.4(1)");
+        FullRate = Line("full-rate", "Income at the full rate", AtLeastZero(Taxable - Small - If(scope.Private, investment, 0))).Law("ITA 123.4(1)");
         var reduction = Line("reduction", "General rate reduction", law.RateReduction * FullRate, ToUnits).Law("ITA 123.4(2)").Hint("line 638");
         PartOne = Line("part-one", "Part I tax", AtLeastZero(basic + refundable - deduction - abatement - reduction)).Hint("line 700").Final();
 
@@ -68,7 +71,7 @@ public sealed class TaxForm : Form
         Provinces = Line("provinces", "Tax of the provinces on this return", ontario + britishColumbia).Hint("line 760").Final();
         NumberLine("effective", "Federal and provincial tax of the profit before tax, %", If(financial[FinancialItems.BeforeTax] > 0, 100 * (PartOne + Provinces) / Max(financial[FinancialItems.BeforeTax], 1), 0));
 
-        Note("above-limit", Small > 0 & Taxable > group.Limit & Taxable - group.Limit <= law.BusinessLimit * law.MealsDenied, $"Income is {Taxable - group.Limit} above the business limit; salary or bonus could bring it down to the limit.", Taxable);
+        Note("above-limit", Small > 0 & Taxable > group.Limit & Taxable - group.Limit <= LittleAbove, $"Income is {Taxable - group.Limit} above the business limit; salary or bonus could bring it down to the limit.", Taxable);
         Warn("ontario-minimum-tax", scope.Ontario & financial[FinancialItems.Assets] >= law.OntarioMinimum.Assets & financial[FinancialItems.Revenue] >= law.OntarioMinimum.Revenue,
             "Assets and revenue are those of a company that Ontario's corporate minimum tax applies to; it is not computed here.", ontario);
     }
