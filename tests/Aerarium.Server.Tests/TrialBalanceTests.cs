@@ -176,6 +176,28 @@ public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPrac
         Assert.Equal("1901", Value(await rukia.GetAsync($"/api/returns/{alberta}"), "reconciliation.federal"));
     }
 
+    /// <summary>The register goes on from last year's; what is bought this year stands beside, and both follow into the tax return.</summary>
+    [Fact]
+    public async Task The_register_goes_on_from_last_year_beside_what_is_new()
+    {
+        var (rukia, client) = await CompanyAsync("Razorbill Ropes Ltd");
+        var before = await OpenAsync(rukia, client, "ca/accounts", 2024);
+        await EditAsync(rukia, before, ("scope.begin", "2024-01-01"), ("scope.end", "2024-12-31"));
+        await ImportRegisterAsync(rukia, before, "Number;Asset;Class for tax;Acquired on;Cost;Amortised in the books;Rate a year\n1;Loom;8;2024-01-01;1000;straight-line;10\n");
+        var now = await OpenAsync(rukia, client, "ca/accounts", 2025);
+        var federal = await OpenAsync(rukia, client, "ca/company", 2025);
+        await EditAsync(rukia, federal, ("scope.depreciable", "yes"));
+        Assert.Equal(("2025-01-01", "100"), (Value(await rukia.GetAsync($"/api/returns/{now}"), "scope.begin"), Value(await rukia.GetAsync($"/api/returns/{now}"), "assets.register.opening", "tied-1")));
+        await ImportRegisterAsync(rukia, now, "Number;Asset;Class for tax;Acquired on;Cost;Amortised in the books;Rate a year\n2;Bench;8;2025-03-01;600.40;straight-line;10\n");
+
+        // Last year's register is corrected: the row beside the new one follows.
+        var row = (await rukia.GetAsync($"/api/returns/{before}"))["rows"]!.AsArray().Single(r => r!["section"]!.GetValue<string>() == "assets.register")!["rows"]![0]!.GetValue<string>();
+        await rukia.DoAsync(HttpMethod.Patch, $"/api/returns/{before}/entries", new { changes = new[] { new { kind = "set", line = "assets.register.cost", row, section = (string?)null, position = (int?)null, value = "2000", seen = long.MaxValue } } });
+        var view = await rukia.GetAsync($"/api/returns/{now}");
+        Assert.Equal("200", Value(view, "assets.register.opening", "tied-1"));
+        Assert.Equal("600", Value(await rukia.GetAsync($"/api/returns/{federal}"), "depreciation.additions.cost", "tied-2"));
+    }
+
     /// <summary>The parts of associated companies are taken from each other's returns; together they are never above the whole.</summary>
     [Fact]
     public async Task A_group_shares_one_limit_by_its_returns()
@@ -196,6 +218,12 @@ public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPrac
         await EditAsync(rukia, second, ("group.percent", "41"));
         view = await rukia.GetAsync($"/api/returns/{first}");
         Assert.Contains(view["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "agreement-above-whole");
+    }
+
+    private static async Task ImportRegisterAsync(Browser browser, long id, string file)
+    {
+        var (status, answer) = await browser.UploadAsync($"/api/returns/{id}/lists/assets.register/import?name=register.csv&keep=all", Encoding.UTF8.GetBytes(file));
+        Assert.True(status == HttpStatusCode.OK && answer["stored"]!.GetValue<int>() == 1, answer.ToJsonString());
     }
 
     private static Task<JsonNode> EditAsync(Browser browser, long id, params (string Line, string Value)[] entries) => browser.DoAsync(

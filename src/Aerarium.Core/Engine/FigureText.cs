@@ -138,6 +138,7 @@ internal static class FigureText
         Parameter parameter => Figures.Canonical(parameter.Value),
         decimal number => Figures.Canonical(number),
         DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+        DateOnly[] days => string.Join(' ', days.Select(d => InText(d))),
         IdentifierRule rule => $"{rule.Pattern}{rule.CheckDigit?.Name}",
         RateSchedule schedule => string.Concat(schedule.Bands.Select(b => $"{Figures.Canonical(b.From)}:{Figures.Canonical(b.Rate)} ")),
         ZoneTariff tariff => string.Concat(tariff.Zones.Select(z =>

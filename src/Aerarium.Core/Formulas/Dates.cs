@@ -392,7 +392,7 @@ public sealed class WorkingDayOnOrAfter(DateFormula date, HolidayCalendar calend
     public override IReadOnlyList<Formula> Operands => [date];
 
     /// <inheritdoc />
-    internal override IEnumerable<object> Facts => [.. _holidays.Cast<object>()];
+    internal override IEnumerable<object> Facts => [_holidays];
 
     /// <inheritdoc />
     public override string Words => $"{date.Words}, or the next working day";

@@ -63,7 +63,7 @@ internal static class AfterEndpoints
             DoAsync(id, desk, database, clock, () => desk.SendDocumentAsync(id, asked.Code, asked.Document, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Prepare);
         after.MapPost("/declaration", (long id, SupplementaryDeclaration typed, ClaimsPrincipal user, AfterDesk desk, PracticeDatabase database, TimeProvider clock, CancellationToken cancellation) =>
             DoAsync(id, desk, database, clock, () => desk.DeclareAsync(id, typed, Caller.Of(user), cancellation))).RequireAuthorization(Policies.Approve);
-        api.MapGet("/clients/{id:long}/standing", (long id, PracticeDatabase database, TimeProvider clock) => database.Read(unit => Standing(unit, id, clock.Today())))
+        api.MapGet("/clients/{id:long}/standing", (long id, PracticeDatabase database, Paying.PaymentDesk payments, TimeProvider clock) => database.Read(unit => Standing(unit, id, clock.Today(), payments)))
             .ReachesClient().WithTags("After");
     }
 
@@ -124,7 +124,7 @@ internal static class AfterEndpoints
     }
 
     /// <summary>Everything that is open for a client, what presses most first.</summary>
-    private static IReadOnlyList<OpenMatter> Standing(Unit unit, long clientId, DateOnly today)
+    private static IReadOnlyList<OpenMatter> Standing(Unit unit, long clientId, DateOnly today, Paying.PaymentDesk payments)
     {
         _ = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
         var matters = new List<OpenMatter>();
@@ -150,7 +150,7 @@ internal static class AfterEndpoints
 
             if (record.Stage is Stage.Sent or Stage.Accepted && decimal.Parse(record.Unpaid, CultureInfo.InvariantCulture) is > 0 and var unpaid)
             {
-                Add("unpaid", $"{Figures.Money(unpaid)} {definition.Currency} left to pay", PayBy(unit, record, definition), "after");
+                Add("unpaid", $"{Figures.Money(unpaid)} {definition.Currency} left to pay", payments.View(record.Id).Parts.Where(p => p.Unpaid != "0").Min(p => (DateOnly?)p.Due), "after");
             }
 
             if (Aftermaths.CaseOf(unit, record.Id) is { State: "open" } open)
@@ -171,12 +171,6 @@ internal static class AfterEndpoints
 
         return [.. matters.OrderBy(m => m.Day ?? DateOnly.MaxValue)];
     }
-
-    /// <summary>The first day on which something of what is left is due: the return's own, or the notice's where only what was assessed in addition can be left.</summary>
-    private static DateOnly? PayBy(Unit unit, ReturnRecord record, Definition definition) =>
-        decimal.Parse(record.Balance, CultureInfo.InvariantCulture) <= 0 && Aftermaths.AssessmentOf(unit, record.Id)?.PayBy is { } payBy
-            ? Day(payBy)
-            : definition.PaymentParts.Select(p => (DateOnly?)p.Due.Day).Min();
 
     private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 }

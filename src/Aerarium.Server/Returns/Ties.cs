@@ -302,22 +302,24 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         }
     }
 
+    private static bool IsTied(string row) => row.StartsWith(RowTie.Prefix, StringComparison.Ordinal);
+
     private static EntryChange Set(string line, string? row, string? value) => new(ChangeKind.Set, line, row, null, null, value, long.MaxValue);
 
     /// <summary>
-    /// Rows follow as long as nobody entered rows of their own; a tied row somebody removed is not brought back, and what somebody
-    /// typed over in a tied row stays.
+    /// Rows follow unless somebody entered rows of their own before any came; rows entered beside tied ones stay beside them. A tied row somebody removed is not brought back, and what
+    /// somebody typed over in a tied row stays.
     /// </summary>
     private static IEnumerable<EntryChange> RowChanges(Workspace workspace, TiedRows tied)
     {
         var section = tied.Section.Key;
         var present = workspace.RowsOf(section);
-        if (present.Any(r => !r.StartsWith(RowTie.Prefix, StringComparison.Ordinal)))
+        if (present.Count > 0 && !present.Any(IsTied))
         {
             yield break;
         }
 
-        foreach (var gone in present.Where(p => tied.Rows.All(r => r.Id != p)))
+        foreach (var gone in present.Where(p => IsTied(p) && tied.Rows.All(r => r.Id != p)))
         {
             yield return new EntryChange(ChangeKind.RemoveRow, null, gone, section, null, null, long.MaxValue);
         }

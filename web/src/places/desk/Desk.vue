@@ -5,11 +5,11 @@ import { api, call } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import CountBadges from '../../shared/CountBadges.vue'
-import { amount, day, daysLeft, periodOf, plural } from '../../shared/format'
+import { amount, day, periodOf, plural } from '../../shared/format'
 import RefusedNotice from '../../shared/RefusedNotice.vue'
 import TopBar from '../../bar/TopBar.vue'
 import BatchBar from './BatchBar.vue'
-import { anything, lists, orders, useDeskList, type Item, type Question } from './deskList'
+import { anything, due, lists, orders, tone, useDeskList, type Item, type Question } from './deskList'
 import PaymentTools from './PaymentTools.vue'
 import ReminderStrip from './ReminderStrip.vue'
 import SeasonChart from './SeasonChart.vue'
@@ -62,16 +62,6 @@ async function print() {
   window.print()
 }
 
-function tone(item: Item, step: number): string {
-  if (step > item.step) return ''
-  if (item.stage === 'rejected' && step === item.step) return 'bad'
-  if ((item.stage === 'waiting' || item.stage === 'sent') && step === item.step) return 'seal'
-  return 'done'
-}
-function due(item: Item): string {
-  if (item.stage === 'accepted' || item.stage === 'sent') return 'sent'
-  return daysLeft(item.daysLeft)
-}
 const open = (item: Item) => router.push(`/returns/${item.id}/${item.place}`)
 const toggle = (item: Item) => void (chosen.delete(item.id) || chosen.add(item.id))
 function toggleAll() {

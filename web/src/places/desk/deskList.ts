@@ -1,5 +1,6 @@
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
+import { daysLeft } from '../../shared/format'
 
 export type Item = Schemas['DeskItem']
 export type Question = Schemas['DeskQuestion']
@@ -31,6 +32,22 @@ export const orders = [
   { value: 'balance', title: 'by balance' },
   { value: 'holder', title: 'by person assigned' },
 ]
+
+/** How a step of a return is drawn. */
+export function tone(item: Item, step: number): string {
+  if (step > item.step) return ''
+  if (item.stage === 'rejected' && step === item.step) return 'bad'
+  if ((item.stage === 'waiting' || item.stage === 'sent') && step === item.step) return 'seal'
+  return 'done'
+}
+
+const STEPS = 5
+
+/** What is left until a return is due; what goes to no authority is done once it is approved. */
+export function due(item: Item): string {
+  if (item.stage === 'accepted' || item.stage === 'sent') return 'sent'
+  return item.stage === 'approved' && item.step === STEPS ? 'done' : daysLeft(item.daysLeft)
+}
 
 export const anything = (): Question => ({
   list: 'open',
