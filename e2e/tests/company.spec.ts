@@ -64,7 +64,7 @@ async function handOver(page: Page) {
 }
 
 test('a company, from its trial balance to two authorities', async ({ browser, servers }) => {
-  test.setTimeout(90_000)
+  test.setTimeout(180_000)
   const page = await signIn(browser, servers, 'pia')
   const mosi = await signIn(browser, servers, 'mosi')
   let client = ''
@@ -235,12 +235,10 @@ test('a company, from its trial balance to two authorities', async ({ browser, s
     await page.goto(client)
     await page
       .getByRole('row')
-      .filter({ hasText: /^Canada, company\s+accepted/ })
+      .filter({ hasText: /^Canada, company(?! in)/ })
       .getByRole('button', { name: 'amend 2025' })
       .click()
-    await expect(
-      page.getByRole('link', { name: 'Authority of Alberta: accepted, nothing to change there' }),
-    ).toBeVisible()
+    await expect(page.getByRole('link', { name: /Authority of Alberta: accepted/ })).toBeVisible()
     await form(page, 'Net income for tax')
     await fill(page, 'reconciliation.fines', '1000')
     await saved(page)
