@@ -137,7 +137,7 @@ public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPrac
         Assert.Empty((await rukia.GetAsync($"/api/returns/{id}/lists/{List}/mapping"))["proposals"]!.AsArray());
         await ImportAsync(rukia, id, "Account;Name;Debit\n10;Bank renamed;100\n30;Old name;7\n77;weather REPORTS;3\n99;Unheard of;1\n98;Nothing on it;\n", "&keep=all");
         var view = await rukia.GetAsync($"/api/returns/{id}/lists/{List}/mapping");
-        Assert.Equal((5, 4, $"{List}.item"), (view["rows"]!.GetValue<int>(), view["toMap"]!.GetValue<int>(), view["line"]!.GetValue<string>()));
+        Assert.Equal($"{List}.item", view["line"]!.GetValue<string>());
         var proposals = view["proposals"]!.AsArray().Select(p => (p!["name"]!.GetValue<string>(), p["item"]!.GetValue<string>(), p["source"]!.GetValue<string>(), p["times"]!.GetValue<int>())).ToList();
         Assert.Equal([("10 Bank renamed", "1001", "last-year", 0), ("30 Old name", "8810", "last-year", 0)], proposals.Take(2));
         Assert.Equal(("77 weather REPORTS", "others", 1), (proposals[2].Item1, proposals[2].Item3, proposals[2].Item4));

@@ -15,12 +15,10 @@ namespace Aerarium.Server.Returns;
 /// <param name="Times">How many other clients chose so; zero for last year's.</param>
 public sealed record MappingProposal(string Row, string Name, string Item, string Label, string Source, int Times);
 
-/// <summary>How far the mapping of a list of rows has come.</summary>
+/// <summary>What is proposed for the rows of a list that go nowhere yet.</summary>
 /// <param name="Line">The column rows are mapped in.</param>
-/// <param name="Rows">How many rows there are.</param>
-/// <param name="ToMap">How many of them go nowhere yet and must.</param>
 /// <param name="Proposals">What is proposed for them.</param>
-public sealed record MappingView(string Line, int Rows, int ToMap, IReadOnlyList<MappingProposal> Proposals);
+public sealed record MappingView(string Line, IReadOnlyList<MappingProposal> Proposals);
 
 /// <summary>
 /// Where accounts of a trial balance go: what the company chose last year, or what other clients of the practice chose for accounts of the same name, those with the same number first. Nothing is mapped
@@ -63,8 +61,7 @@ public sealed class MappingDesk(PracticeDatabase database, Workbench workbench)
                 ? new MappingProposal(rows[row], $"{itsNumber} {itsName}".Trim(), code, known.Label, same is not null ? "last-year" : "others", (int)(chosen?.Times ?? 0))
                 : null;
         }).OfType<MappingProposal>().ToList();
-        var must = open.Count(row => workspace.Findings.Any(f => f.Id == $"{item.Key}:missing" && f.Row == rows[row]));
-        return new MappingView(item.Key, rows.Count, must, proposals);
+        return new MappingView(item.Key, proposals);
     }
 }
 

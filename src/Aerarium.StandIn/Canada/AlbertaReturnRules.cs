@@ -11,7 +11,7 @@ public sealed class AlbertaReturnRules(Registry registry) : IDocumentRules
 
     /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document) =>
-        Sums(document).Concat(CompanyParts.Depreciation(document)).Concat(CompanyParts.Losses(document, "Tax/Taxable")).Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>().Concat(Others(document));
+        Sums(document).Concat(CompanyParts.Depreciation(document)).Concat(CompanyParts.Losses(document)).Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>().Concat(Others(document));
 
     private static IEnumerable<(string Path, decimal Expected, string Rule)> Sums(Document document)
     {

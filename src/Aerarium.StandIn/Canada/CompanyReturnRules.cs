@@ -25,7 +25,7 @@ public sealed class CompanyReturnRules : IDocumentRules
 
     /// <inheritdoc />
     public IEnumerable<Reason> Arithmetic(Document document) =>
-        Statements(document).Concat(Sums(document)).Concat(FederalTax(document)).Concat(Provinces(document)).Concat(CompanyParts.Depreciation(document)).Concat(CompanyParts.Losses(document, "Tax/Taxable"))
+        Statements(document).Concat(Sums(document)).Concat(FederalTax(document)).Concat(Provinces(document)).Concat(CompanyParts.Depreciation(document)).Concat(CompanyParts.Losses(document))
             .Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>().Concat(Others(document));
 
     private static IEnumerable<(string Path, decimal Expected, string Rule)> Statements(Document document)
@@ -170,19 +170,25 @@ internal static class CompanyParts
         foreach (var row in document.Rows(path, "Opening", "Increased", "Plain", "Halved", "Proceeds", "Balance", "Code", "Most", "Claimed", "Expensed"))
         {
             var code = row[6].ToString(CultureInfo.InvariantCulture);
-            yield return row[0] + row[1] + row[2] + row[3] - row[4] != row[5] ? ($"{path}/Balance", row[0] + row[1] + row[2] + row[3] - row[4], "the balance at the beginning with additions less disposals")
-                : row[8] > row[9] + Dollars((Math.Max(0, row[5]) + (row[1] / 2)) * Rates.GetValueOrDefault(code, 1)) ? ($"{path}/Claimed", row[9] + Dollars((Math.Max(0, row[5]) + (row[1] / 2)) * Rates.GetValueOrDefault(code, 1)), "the most the class can give")
-                : ($"{path}/Code", document.Amount($"{path}/Code"), "the class");
+            var balance = row[0] + row[1] + row[2] + row[3] - row[4];
+            var most = row[9] + Dollars((Math.Max(0, row[5]) + (row[1] / 2)) * Rates.GetValueOrDefault(code, 1));
+            if (balance != row[5])
+            {
+                yield return ($"{path}/Balance", balance, "the balance at the beginning with additions less disposals");
+            }
+            else if (row[8] > most)
+            {
+                yield return ($"{path}/Claimed", most, "the most the class can give");
+            }
         }
     }
 
     /// <summary>Losses of earlier years and of this one.</summary>
-    public static IEnumerable<(string Path, decimal Expected, string Rule)> Losses(Document document, string taxable)
+    public static IEnumerable<(string Path, decimal Expected, string Rule)> Losses(Document document)
     {
         yield return ("Losses/UsedTotal", document.Sum("Losses/NonCapital", "Used"), "the losses used of all years");
         yield return ("Losses/CapitalUsed", document.Sum("Losses/Capital", "Used"), "the capital losses used of all years");
         yield return ("Losses/LossCarried", Math.Max(0, document.Amount("Losses/Loss") - document.Sum("Losses/Back", "Amount")), "the loss less what is carried back");
-        yield return (taxable, Math.Max(0, document.Amount(taxable)), "at least nothing");
     }
 
     private static int Day(string? text) => DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day.DayNumber : 0;

@@ -21,17 +21,20 @@ const load = () =>
       }),
     )
   })
-watch(() => store.revision.value, load, { immediate: true })
+/** Proposals rest on other accounts: they are read when the page opens and when rows come or go, not at each edit. */
+watch(() => store.rowsOf(props.section.table!.key).length, load, { immediate: true })
 
-const of = (source: string) => view.value?.proposals.filter((p) => p.source === source) ?? []
-const take = (proposals: Schemas['MappingProposal'][]) =>
-  store.setMany(proposals.map((p): [string, Schemas['LineLayout'], string] => [p.row, line.value, p.item]))
+const toMap = computed(() => store.findings.value.filter((f) => f.id === `${line.value.key}:missing`).length)
+const proposals = computed(() => view.value?.proposals.filter((p) => !store.said(line.value.key, p.row)) ?? [])
+const of = (source: string) => proposals.value.filter((p) => p.source === source)
+const take = (taken: Schemas['MappingProposal'][]) =>
+  store.setMany(taken.map((p): [string, Schemas['LineLayout'], string] => [p.row, line.value, p.item]))
 </script>
 
 <template>
   <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
   <div v-if="view" class="mapping" role="group" :aria-label="`Where each ${section.table!.rowLabel} goes`">
-    <span v-if="view.toMap" class="open" role="status">{{ plural(view.toMap, section.table!.rowLabel) }} to map</span>
+    <span v-if="toMap" class="open" role="status">{{ plural(toMap, section.table!.rowLabel) }} to map</span>
     <span v-else class="secondary" role="status">Every {{ section.table!.rowLabel }} with a balance is mapped.</span>
     <template v-if="!store.locked">
       <button v-if="of('last-year').length" type="button" class="link" @click="take(of('last-year'))">
@@ -40,11 +43,11 @@ const take = (proposals: Schemas['MappingProposal'][]) =>
       <button v-if="of('others').length" type="button" class="link" @click="take(of('others'))">
         Map as for other clients ({{ of('others').length }})
       </button>
-      <button v-if="view.proposals.length" type="button" class="link" :aria-expanded="open" @click="open = !open">
+      <button v-if="proposals.length" type="button" class="link" :aria-expanded="open" @click="open = !open">
         See each
       </button>
     </template>
-    <table v-if="open && view.proposals.length" class="plain">
+    <table v-if="open && proposals.length" class="plain">
       <thead>
         <tr>
           <th>{{ section.table!.rowLabel }}</th>
@@ -54,7 +57,7 @@ const take = (proposals: Schemas['MappingProposal'][]) =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="proposal in view.proposals" :key="proposal.row">
+        <tr v-for="proposal in proposals" :key="proposal.row">
           <td>{{ proposal.name }}</td>
           <td>{{ proposal.label }}</td>
           <td class="secondary">

@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Canada.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
 namespace Aerarium.Countries.Canada.Accounts;
@@ -23,6 +24,7 @@ public sealed class PeriodForm : Form
     public PeriodForm(Definition definition, int year)
         : base(definition, "scope", "Scope", "The accounting period; the year of these accounts is the calendar year in which it ends.")
     {
+        var longest = new CorporationLaw(year).LongestPeriod;
         var lastYear = new TiedReturn(AccountsReturn.ReturnId, 1);
         Section("Accounting period", "ITA 249.1(1)");
         First = Answer("first", "First period of the company?").OfOneYear().Required();
@@ -34,7 +36,7 @@ public sealed class PeriodForm : Form
         Line("next-begin", "Next period begins on", End.AddDays(1));
         Line("next-end", "and ends on", If(EndOfMonth(End).DiffersFrom(End), End.AddMonths(12), EndOfMonth(End.AddMonths(12))));
         Error("ends-before-it-begins", known & End < Begin, $"The period ends on {End}, before it begins; check both days.", End);
-        Error("too-long", known & days > 371, $"The period has {days} days; a tax year has at most 53 weeks, 371 days. Divide it: each part has accounts and returns of its own (ITA 249.1(1)).", End);
+        Error("too-long", known & days > longest, $"The period has {days} days; a tax year has at most 53 weeks, {longest} days. Divide it: each part has accounts and returns of its own (ITA 249.1(1)).", End);
         Error("ends-in-another-year", End.IsFilled() & (End < new DateOnly(year, 1, 1) | End > new DateOnly(year, 12, 31)), $"These are the accounts of a period that ends in {year}; {End} does not. Open those of the other year.", End);
 
         Section("The statements");

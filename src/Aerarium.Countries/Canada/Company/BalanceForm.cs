@@ -109,17 +109,3 @@ public sealed class BalanceForm : Form
     private AmountLine Last(string name, string label, string line, ScopeForm scope) => Entry(name, label).InWholeUnits().OfOneYear().When(!scope.First).MayBeNegative().From("last return")
         .TiedTo(new TiedReturn(CompanyReturn.ReturnId, 1).Line(line));
 }
-
-/// <summary>The account a refund is paid into.</summary>
-public sealed class PayoutForm : Form
-{
-    /// <summary>Declares the form.</summary>
-    public PayoutForm(Definition definition, AmountLine balance)
-        : base(definition, "payout", "Refund account", "For a refund; the client's particulars fill these lines.")
-    {
-        Section("Account", "ITA 164");
-        Text("bank", "Bank").From("void cheque").FollowsClient("payout-bank");
-        var account = Identifier("account-number", "Branch, institution and account", CanadaIdentifiers.BankAccount).From("void cheque").FollowsClient("payout-account-number");
-        Note("no-account", balance < 0 & account.IsBlank(), $"Without a bank account the refund of {0 - balance} comes by cheque.", account);
-    }
-}

@@ -8,7 +8,7 @@ namespace Aerarium.Countries.Canada.Company;
 public sealed class DeclarationForm : CommonDeclarationForm
 {
     /// <summary>In what capacity an officer certifies.</summary>
-    private static readonly IReadOnlyList<Choice> Capacities = [new("director", "Director"), new("officer", "Officer"), new("authorised", "Authorised signatory")];
+    internal static readonly IReadOnlyList<Choice> Capacities = [new("director", "Director"), new("officer", "Officer"), new("authorised", "Authorised signatory")];
 
     /// <summary>Declares the form.</summary>
     public DeclarationForm(Definition definition)

@@ -18,8 +18,6 @@ public sealed class DepreciationForm : Form
 
     private sealed record Pool(AmountLine Claimed, AmountLine Recapture, AmountLine Terminal);
 
-    private static readonly DateOnly SuspendedFrom = new(2024, 1, 1), ReinstatedFrom = new(2025, 1, 1), ProductiveFrom = new(2024, 4, 16);
-
     /// <summary>What reduces and what raises income.</summary>
     public readonly AmountLine Claimed, Recapture, Terminal;
 
@@ -43,16 +41,16 @@ public sealed class DepreciationForm : Form
             var cost = row.Entry("cost", "Cost").InWholeUnits().From("register").Required();
             var related = row.Answer("from-related", "From related?").Hint("from somebody related, or rolled over");
             var used = inUse.Or(acquired);
-            var designated = row.Answer("designated", "Expensed at once?").OfOneYear().When(used < SuspendedFrom & acquired > new DateOnly(2021, 4, 18) & !related).Hint("designated; until 2023 only");
-            var productive = row.Answer("productive", "Productive, in full?").OfOneYear().When(of.Is("50") & acquired >= ProductiveFrom & !related).Hint("unsure: enactment not verified");
-            var smallTool = row.Answer("small-tool", "Small tool?").OfOneYear().When(of.Is("12")).Hint("costs less than 500: no half-year rule");
+            var designated = row.Answer("designated", "Expensed at once?").OfOneYear().When(used < CorporationLaw.SuspendedFrom & acquired > CorporationLaw.ImmediateAfter & !related).Hint("designated; until 2023 only");
+            var productive = row.Answer("productive", "Productive, in full?").OfOneYear().When(of.Is("50") & acquired >= CorporationLaw.ProductiveFrom & !related).Hint("unsure: enactment not verified");
+            var smallTool = row.Answer("small-tool", "Small tool?").OfOneYear().When(of.Is("12")).Hint($"costs less than {law.SmallTool.ValueInWords}: no half-year rule");
             var ceiling = Decide("ceiling of a passenger vehicle by the year it is acquired", law.Ceilings[^1].Amount, [.. law.Ceilings.SkipLast(1).Select(c => (acquired <= new DateOnly(c.Year, 12, 31), (Amount)c.Amount))]);
             var counted = row.Line("counted", "Counts", If(of.Is("10.1"), Min(cost, ceiling), cost)).Law("ITR 1104(3.1), 7307(1)");
-            var suspended = used >= SuspendedFrom & acquired < ReinstatedFrom;
+            var suspended = used >= CorporationLaw.SuspendedFrom & acquired < CorporationLaw.ReinstatedFrom;
             var expensed = designated | productive;
             var increases = !related & !suspended & !of.Is("12") & !expensed;
             var halved = related & !smallTool;
-            row.Note("first-year-unverified", of.Is("50") & acquired >= ProductiveFrom | acquired >= ReinstatedFrom, "The first-year rule rests on measures whose enactment is not verified: check before filing.", acquired);
+            row.Note("first-year-unverified", of.Is("50") & acquired >= CorporationLaw.ProductiveFrom | acquired >= CorporationLaw.ReinstatedFrom, "The first-year rule rests on measures whose enactment is not verified: check before filing.", acquired);
             row.Error("addition-outside-period", acquired > period.End, $"This was acquired on {acquired}, after the period.", acquired);
             return new Addition(
                 of,
@@ -93,7 +91,7 @@ public sealed class DepreciationForm : Form
             var half = row.Line("half", "Left out by the half-year rule", law.HalfYear * AtLeastZero(halved - proceeds), ToUnits).Law("ITR 1100(2)");
             var rate = of.In(CorporationLaw.ClassRates);
             var soldVehicle = vehicle & none;
-            var claimBase = row.Line("base", "Base of the claim", If(soldVehicle, law.HalfYear * opening, AtLeastZero(balance + increase - half)));
+            var claimBase = row.Line("base", "Base for the claim", If(soldVehicle, law.HalfYear * opening, AtLeastZero(balance + increase - half)));
             var most = row.Line("most", "At most", If(none & !vehicle, 0, Min(
                 If(soldVehicle, opening, AtLeastZero(balance)),
                 Round(claimBase * rate * If(period.Short, period.Days, law.YearDays) / law.YearDays, ToUnits))) + expensed).Law("ITR 1100(1)(a), (3)");

@@ -50,7 +50,7 @@ public sealed class ScopeForm : Form
         End = Date("end", "Last day").OfOneYear().Required().TiedTo(accounts.Line("scope.end"));
         var known = Begin.IsFilled() & End.IsFilled();
         Days = NumberLine("days", "Days", If(known, DaysOf(Begin, End), 0));
-        Short = Line("short", "Shorter than twelve months", known & End < Begin.AddMonths(12).AddDays(-1) & Days < 364).Law("ITR 1100(3)");
+        Short = Line("short", "Shorter than twelve months", law.IsShort(Begin, End, Days)).Law("ITR 1100(3)");
         First = Answer("first", "First return of the company?").OfOneYear().Required().TiedTo(accounts.Line("scope.first"));
         Date("incorporated-on", "Incorporated on").When(First).RequiredWhen(First).FollowsClient("incorporated-on");
         Answer("final", "Last return, after a dissolution?").OfOneYear().Required();
@@ -71,7 +71,7 @@ public sealed class ScopeForm : Form
         var elsewhere = Answer("elsewhere", "Anywhere else?").Required();
         Provinces = NumberLine("provinces", "Provinces with an establishment", If(BritishColumbia, 1, 0) + If(Alberta, 1, 0) + If(Ontario, 1, 0));
 
-        Section("What the return needs");
+        Section("Schedules");
         Depreciable = Answer("depreciable", "Depreciable property?").UsuallyYes().Required();
         Investments = Answer("investments", "Income from property, or dividends received?").Required();
         CapitalGains = Answer("capital-gains", "Capital property sold at a gain or a loss?").Required();
@@ -79,10 +79,10 @@ public sealed class ScopeForm : Form
         Gifts = Answer("gifts", "Gifts to charities, or carried from earlier years?").Required();
         Losses = Answer("losses", "Losses of other years to use?").Required();
         Instalments = Answer("instalments", "Tax paid by instalments?").Required();
-        Answer("foreign-property", "Foreign property that cost more than 100,000?").Required().Hint("form T1135 is filed apart");
+        Answer("foreign-property", $"Foreign property that cost more than {new FederalLaw(law.Year).ForeignPropertyLimit.ValueInWords}?").Required().Hint("form T1135 is filed apart");
 
         Error("ends-before-it-begins", known & End < Begin, $"The period ends on {End}, before it begins; check both days.", End);
-        Error("period-too-long", known & Days > 371, $"The period has {Days} days; a tax year has at most 371. File two returns (ITA 249.1(1)).", End);
+        Error("period-too-long", known & Days > law.LongestPeriod, $"The period has {Days} days; a tax year has at most {law.LongestPeriod}. File two returns (ITA 249.1(1)).", End);
         Error("ends-in-another-year", End.IsFilled() & (End < new DateOnly(law.Year, 1, 1) | End > new DateOnly(law.Year, 12, 31)), $"This is the return of a period that ends in {law.Year}; {End} does not.", End);
         var before = Date("end-before", "The period before ended on").OfOneYear().When(!First).TiedTo(new TiedReturn(CompanyReturn.ReturnId, 1).Line("scope.end"));
         Warn("period-does-not-follow", before.IsFilled() & Begin.IsFilled() & Begin.DiffersFrom(before.AddDays(1)), $"The period begins on {Begin}, and the one before ended on {before}; a period follows the one before.", Begin);

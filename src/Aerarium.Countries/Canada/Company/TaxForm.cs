@@ -67,7 +67,7 @@ public sealed class TaxForm : Form
             Round(law.BritishColumbiaSmall * smallOfBritishColumbia, ToUnits) + Round(law.BritishColumbiaRate * (ofBritishColumbia - smallOfBritishColumbia), ToUnits)).Subtotal();
 
         Section("Together", name: "together");
-        Line("ab-income", "Taxable income of Alberta, taxed on its own return", allocation.Of("ab", Taxable));
+        Line("ab-income", "Taxable income of Alberta, taxed on the Alberta return", allocation.Of("ab", Taxable));
         Provinces = Line("provinces", "Tax of the provinces on this return", ontario + britishColumbia).Hint("line 760").Final();
         NumberLine("effective", "Federal and provincial tax of the profit before tax, %", If(financial[FinancialItems.BeforeTax] > 0, 100 * (PartOne + Provinces) / Max(financial[FinancialItems.BeforeTax], 1), 0));
 

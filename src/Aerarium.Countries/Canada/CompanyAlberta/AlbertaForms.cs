@@ -1,6 +1,7 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 using Aerarium.Countries.Canada.Company;
+using Aerarium.Countries.Canada.Parameters;
 using Aerarium.Countries.Common;
 
 namespace Aerarium.Countries.Canada.CompanyAlberta;
@@ -24,18 +25,19 @@ public sealed class AlbertaScopeForm : Form
     public readonly DateLine FilingDay;
 
     /// <summary>Declares the form.</summary>
-    public AlbertaScopeForm(Definition definition, int year)
+    public AlbertaScopeForm(Definition definition, CorporationLaw law)
         : base(definition, "scope", "Scope", "The period is that of the federal return; say where Alberta's amounts differ from it.")
     {
+        var year = law.Year;
         Section("The period", "ACTA 36");
         Begin = Date("begin", "First day").OfOneYear().Required().TiedTo(AlbertaReturn.Federal("scope.begin"));
         End = Date("end", "Last day").OfOneYear().Required().TiedTo(AlbertaReturn.Federal("scope.end"));
         Days = NumberLine("days", "Days", Law.If(Begin.IsFilled() & End.IsFilled(), Law.DaysOf(Begin, End), 0));
-        Short = Line("short", "Shorter than twelve months", Begin.IsFilled() & End.IsFilled() & End < Begin.AddMonths(12).AddDays(-1) & Days < 364);
+        Short = Line("short", "Shorter than twelve months", law.IsShort(Begin, End, Days));
         First = Answer("first", "First return of the company?").OfOneYear().Required().TiedTo(AlbertaReturn.Federal("scope.first"));
         FilingDay = Line("filing-day", "Return to be filed by", CompanyDays.FilingDay(End, year)).Law("ACTA 36");
 
-        Section("Establishment in Alberta", "ACTA 2");
+        Section("Permanent establishment in Alberta", "ACTA 2");
         var establishment = Answer("establishment", "A permanent establishment in Alberta in the period?").UsuallyYes().Required();
         Date("establishment-from", "since, if it began in the period").OfOneYear().When(establishment);
         Date("establishment-until", "until, if it ended in the period").OfOneYear().When(establishment);
@@ -92,12 +94,10 @@ public sealed class AlbertaCompanyForm : Form
 /// <summary>The officer's certification.</summary>
 public sealed class AlbertaDeclarationForm : CommonDeclarationForm
 {
-    private static readonly IReadOnlyList<Choice> Capacities = [new("director", "Director"), new("officer", "Officer"), new("authorised", "Authorised signatory")];
-
     /// <summary>Declares the form.</summary>
     public AlbertaDeclarationForm(Definition definition)
         : base(definition, new DeclarationWords(
-            "The return is true and complete", "ACTA 36", Capacities, CapacityFollowsPractice: false, "agent-number", "Representative's business number", "Representative's name", CanadaIdentifiers.BusinessNumber))
+            "The return is true and complete", "ACTA 36", DeclarationForm.Capacities, CapacityFollowsPractice: false, "agent-number", "Representative's business number", "Representative's name", CanadaIdentifiers.BusinessNumber))
     {
         Section("Certification");
         Text("position", "Position of the person declaring").Required().FollowsClient("officer-position");

@@ -21,7 +21,7 @@ public sealed class AlbertaReturn : Definition
         : base(ReturnId, CompanyReturn.Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, company in Alberta covers periods that end in 2024 and 2025."))
     {
         var law = new CorporationLaw(year);
-        var scope = new AlbertaScopeForm(this, year);
+        var scope = new AlbertaScopeForm(this, law);
         _ = new AlbertaCompanyForm(this, scope);
         var depreciation = new DepreciationForm(this, law, new CompanyPeriod(scope.End, scope.Days, scope.Short), scope.DepreciationDiffers, ReturnId, AssetSource.FederalReturn);
         var reconciliation = new AlbertaReconciliationForm(this, scope, depreciation);

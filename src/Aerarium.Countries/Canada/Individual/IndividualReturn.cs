@@ -54,7 +54,7 @@ public sealed class IndividualReturn : Definition
         var pages = new ProvincePages(scope, taxpayer, income, federal, credits, investments);
         var provinces = (new OntarioForm(this, law, ontarioLaw, pages), new BritishColumbiaForm(this, law, bcLaw, pages), new AlbertaForm(this, law, albertaLaw, pages));
         var balance = new BalanceForm(this, law, pages, contributions, other, business.Profit, provinces);
-        _ = new PayoutForm(this, balance);
+        _ = new PayoutForm(this, balance.Balance);
         _ = new DeclarationForm(this);
         Deadlines = [law.Payment with { ExtendedBy = scope.PaymentDay.Line }, law.Filing with { ExtendedBy = scope.FilingDay.Line }];
         PaidIn(new PaymentPart("Balance of the year", balance.Balance, law.Payment));

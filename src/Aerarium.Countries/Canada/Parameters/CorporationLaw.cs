@@ -12,6 +12,17 @@ namespace Aerarium.Countries.Canada.Parameters;
 /// <param name="year">Calendar year in which the period ends.</param>
 public sealed class CorporationLaw(int year) : LawInForce(year)
 {
+    // Period
+
+    /// <summary>Most days of a tax year: 53 weeks.</summary>
+    public Parameter LongestPeriod => InForce(Number("longest-period", "days of 53 weeks", "ITA 249.1(1)").From(2023, 371, Certain));
+
+    /// <summary>Days of a year of 52 weeks, which is not reckoned as a short one.</summary>
+    public Parameter WholePeriod => InForce(Number("whole-period", "days of 52 weeks", "ITR 1100(3)").From(2024, 364, Likely));
+
+    /// <summary>Whether a period is reckoned as a short one: less than twelve months and less than 52 weeks.</summary>
+    public Condition IsShort(DateLine begin, DateLine end, AmountLine days) => begin.IsFilled() & end.IsFilled() & end < begin.AddMonths(12).AddDays(-1) & days < WholePeriod;
+
     // Federal
 
     /// <summary>Base rate.</summary>
@@ -94,6 +105,21 @@ public sealed class CorporationLaw(int year) : LawInForce(year)
 
     /// <summary>Part of other additions that is left out in their first year.</summary>
     public Parameter HalfYear => InForce(Percent("half-year", "half-year rule", "ITR 1100(2)").From(2024, 50, Certain));
+
+    /// <summary>Increased in their first year again: additions acquired from this day on; announced on 16 December 2024, enactment not verified (likely). ITR 1100(2).</summary>
+    public static readonly DateOnly ReinstatedFrom = new(2025, 1, 1);
+
+    /// <summary>The increase of the first year is suspended for property used from this day on (certain). ITR 1100(2).</summary>
+    public static readonly DateOnly SuspendedFrom = new(2024, 1, 1);
+
+    /// <summary>Computers acquired from this day on may be deducted in full (unsure: asked for each addition). ITR 1100(2), proposal of 16 April 2024.</summary>
+    public static readonly DateOnly ProductiveFrom = new(2024, 4, 16);
+
+    /// <summary>Property acquired after this day, and used before 2024, may be expensed at once (certain). ITR 1104(3.1).</summary>
+    public static readonly DateOnly ImmediateAfter = new(2021, 4, 18);
+
+    /// <summary>Small tools of class 12 cost less than this; they know no half-year rule.</summary>
+    public Parameter SmallTool => InForce(Money("small-tool", "cost of a small tool, below", "ITR Schedule II, class 12").From(2024, 500, Certain));
 
     /// <summary>Immediate expensing of a group in a year.</summary>
     public Parameter ImmediateLimit => InForce(Money("immediate-limit", "immediate expensing, at most", "ITR 1104(3.1)").From(2024, 1_500_000, Certain));

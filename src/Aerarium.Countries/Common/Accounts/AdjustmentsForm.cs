@@ -33,12 +33,12 @@ public sealed class AdjustmentsForm : Form
                 row.Error("line-empty", debit.IsBlank() & credit.IsBlank(), "Enter the debit or the credit of this line.", debit);
                 return new JournalLine(account, debit, credit);
             }).AsGrid();
-            page.Part("Does it balance?");
+            page.Part("Balance check");
             var debits = page.Line("debits", "Debits", PageScope.Sum(lines, l => l.Debit));
             var credits = page.Line("credits", "Credits", PageScope.Sum(lines, l => l.Credit));
             page.Error("entry-out-of-balance", debits.DiffersFrom(credits), $"Entry {number} does not balance: debits of {debits}, credits of {credits}.", credits);
             page.Error("entry-number-twice", page.RepeatsEarlier(number), $"The number {number} is given twice; number the entries one after the other.", number);
-            return (Debits: debits, Counts: page.NumberLine("counts", "Counts (1) or is taken back (0)", Core.Formulas.Law.If(reversed.IsFilled(), 0, 1)));
+            return (Debits: debits, Counts: page.NumberLine("counts", "Counts, 0 when taken back", Core.Formulas.Law.If(reversed.IsFilled(), 0, 1)));
         });
         var change = Continue(lines!, row => row.Line("change", "Change of the account", (lines!.Columns.Debit - lines.Columns.Credit) * lines.OfPage!.The(entries.Columns.Counts)));
         ByAccount = lines!.Tally(_ => change, l => l.Account);

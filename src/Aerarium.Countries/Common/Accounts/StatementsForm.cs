@@ -35,7 +35,7 @@ public class StatementsForm : Form
             }
         }
 
-        Section("Does it balance?");
+        Section("Balance check");
         var raw = Sum(chart.LiabilitiesAndEquity, chart);
         if (placesRounding)
         {

@@ -73,7 +73,7 @@ public sealed class TrialBalanceForm : Form
         {
             var split = percents.OfThisRow();
             row.Error("split-above-whole", split > 100, $"More than the whole account is split off: {split}%. The parts together are at most 100%; what is left goes to the item of the account.", _accounts.Columns.Item);
-            return row.Line("kept", "There", adjusted.Balance - sharesByAccount.OfThisRow());
+            return row.Line("kept", "To the item", adjusted.Balance - sharesByAccount.OfThisRow());
         });
         _byItem = _accounts.Tally(_ => kept, a => a.Item);
         _sharesByItem = shares.Tally(s => s.Amount, s => s.Item);
