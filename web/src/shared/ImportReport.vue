@@ -36,7 +36,7 @@ const kinds = (against: Schemas['AgainstWhatIsHere']) =>
   <div v-if="report.against && !report.stored" class="against">
     <p class="small">
       Beside what is here: {{ report.against.added.length }} new, {{ report.against.changed.length }} changed,
-      {{ report.against.same }} as they are, {{ report.against.gone.length }} not in the file.
+      {{ report.against.same }} unchanged, {{ report.against.gone.length }} not in the file.
     </p>
     <details v-for="[title, names] in kinds(report.against)" :key="title" class="small">
       <summary>{{ title }}: {{ names.length }}</summary>

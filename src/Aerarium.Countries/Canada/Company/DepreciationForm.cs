@@ -39,7 +39,7 @@ public sealed class DepreciationForm : Form
             var acquired = row.Date("acquired", "Acquired on").From("invoice").Required();
             var inUse = row.Date("in-use", "In use from").Hint("blank: from the day it was acquired");
             var cost = row.Entry("cost", "Cost").InWholeUnits().From("register").Required();
-            var related = row.Answer("from-related", "From related?").Hint("from somebody related, or rolled over");
+            var related = row.Answer("from-related", "Related?").Hint("from somebody related, or rolled over");
             var used = inUse.Or(acquired);
             var designated = row.Answer("designated", "Expensed at once?").OfOneYear().When(used < CorporationLaw.SuspendedFrom & acquired > CorporationLaw.ImmediateAfter & !related).Hint("designated; until 2023 only");
             var productive = row.Answer("productive", "Productive, in full?").OfOneYear().When(of.Is("50") & acquired >= CorporationLaw.ProductiveFrom & !related).Hint("unsure: enactment not verified");

@@ -40,7 +40,7 @@ public sealed class AdjustmentsForm : Form
             page.Error("entry-number-twice", page.RepeatsEarlier(number), $"The number {number} is given twice; number the entries one after the other.", number);
             return (Debits: debits, Counts: page.NumberLine("counts", "Counts, 0 when taken back", Core.Formulas.Law.If(reversed.IsFilled(), 0, 1)));
         });
-        var change = Continue(lines!, row => row.Line("change", "Change of the account", (lines!.Columns.Debit - lines.Columns.Credit) * lines.OfPage!.The(entries.Columns.Counts)));
+        var change = Continue(lines!, row => row.Line("change", "Change", (lines!.Columns.Debit - lines.Columns.Credit) * lines.OfPage!.The(entries.Columns.Counts)));
         ByAccount = lines!.Tally(_ => change, l => l.Account);
 
         Section("All entries");
