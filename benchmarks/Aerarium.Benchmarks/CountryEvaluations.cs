@@ -9,72 +9,96 @@ using Aerarium.Countries;
 namespace Aerarium.Benchmarks;
 
 /// <summary>
-/// One full evaluation of every country's return, in turns with Kenya's, over the golden returns, in which every line is met: time, time for each line that is computed, and what is allocated.
-/// Kenya's is held against straight-line C# beside it; where a line of another country takes no longer, its return is as near to straight-line C# as Kenya's.
+/// One full evaluation of every country's return over the golden returns, in which every line is met, by turns with the same rules written out as straight-line C#
+/// (<see cref="WrittenReturn"/>): how many times as long it takes, and what is allocated. That both come to the same figures and findings is checked first.
 /// </summary>
 public static class CountryEvaluations
 {
-    private const int Turns = 60, WarmUp = 20, Evaluations = 20;
+    private const int Turns = 120, WarmUp = 60, Evaluations = 20;
     private static readonly DateOnly Day = new(2026, 6, 18);
 
-    /// <summary>Times them; <paramref name="golden"/> is the folder of golden returns.</summary>
-    public static void Run(string golden)
+    /// <summary>Times them; <paramref name="golden"/> is the folder of golden returns. What is written out is left in <paramref name="sources"/>, where it is given.</summary>
+    public static void Run(string golden, string? sources)
     {
-        var returns = new[] { "ke/employment-income", "bb/individual", "ca/individual", "de/individual", "ph/individual-annual", "ca/accounts", "ca/company", "ca/company-alberta" }
-            .Select(id => Load(golden, Catalogue.Get(id, Catalogue.TypeOf(id).Years[^1]))).ToList();
-        var times = returns.Select(_ => new List<double>()).ToList();
+        foreach (var id in new[] { "ke/employment-income", "bb/individual", "ca/individual", "de/individual", "ph/individual-annual" })
+        {
+            var definition = Catalogue.Get(id, Catalogue.TypeOf(id).Years[^1]);
+            definition.Evaluator.Compile();
+            var written = new WrittenReturn(definition);
+            if (sources is not null)
+            {
+                File.WriteAllText(Path.Combine(sources, $"{id.Replace('/', '-')}.cs"), written.Source);
+            }
+
+            var sheets = Load(golden, definition);
+            var rules = sheets.Select(written.Of).ToList();
+            foreach (var (sheet, straight) in sheets.Zip(rules))
+            {
+                definition.Evaluator.Figures(sheet);
+                straight.Run();
+                written.Compare(straight, sheet);
+            }
+
+            Time(definition, sheets, rules);
+        }
+    }
+
+    private static void Time(Definition definition, IReadOnlyList<Sheet> sheets, IReadOnlyList<WrittenRules> rules)
+    {
+        var turns = new List<(double Straight, double Compiled)>();
         for (var turn = 0; turn < WarmUp + Turns; turn++)
         {
-            for (var at = 0; at < returns.Count; at++)
+            turns.Add((Took(Straight), Took(Compiled)));
+        }
+
+        turns.RemoveRange(0, WarmUp);
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        Compiled();
+        var allocated = (GC.GetAllocatedBytesForCurrentThread() - before) / (Evaluations * sheets.Count);
+        var ratios = turns.Select(t => t.Compiled / t.Straight).Order().ToList();
+        Console.WriteLine(string.Create(
+            CultureInfo.InvariantCulture,
+            $"{definition.Id} {definition.Year}: {turns.Select(t => t.Compiled).Order().ElementAt(Turns / 2):0.0} microseconds in the median, {ratios[Turns / 2]:0.00} times the same rules written out as straight-line C# ({ratios[Turns / 4]:0.00} to {ratios[Turns * 3 / 4]:0.00} in the middle half of {Turns} turns); {allocated} bytes allocated"));
+
+        double Took(Action evaluate)
+        {
+            var begun = Stopwatch.GetTimestamp();
+            evaluate();
+            return Stopwatch.GetElapsedTime(begun).TotalMicroseconds / (Evaluations * sheets.Count);
+        }
+
+        void Compiled()
+        {
+            for (var time = 0; time < Evaluations; time++)
             {
-                var begun = Stopwatch.GetTimestamp();
-                Evaluate(returns[at]);
-                var took = Stopwatch.GetElapsedTime(begun).TotalMicroseconds / (Evaluations * returns[at].Sheets.Count);
-                if (turn >= WarmUp)
+                foreach (var sheet in sheets)
                 {
-                    times[at].Add(took);
+                    definition.Evaluator.Figures(sheet);
                 }
             }
         }
 
-        var kenya = PerLine(0);
-        for (var at = 0; at < returns.Count; at++)
+        void Straight()
         {
-            var before = GC.GetAllocatedBytesForCurrentThread();
-            Evaluate(returns[at]);
-            var allocated = (GC.GetAllocatedBytesForCurrentThread() - before) / (Evaluations * returns[at].Sheets.Count);
-            Console.WriteLine(string.Create(
-                CultureInfo.InvariantCulture,
-                $"{returns[at].Definition.Id} {returns[at].Definition.Year}: {Median(at):0.0} microseconds in the median, {PerLine(at):0} nanoseconds for each of {returns[at].Computed:0} computed values, {PerLine(at) / kenya:0.00} times Kenya's; {allocated} bytes allocated"));
-        }
-
-        double Median(int at) => times[at].Order().ElementAt(Turns / 2);
-        double PerLine(int at) => Median(at) * 1_000 / returns[at].Computed;
-    }
-
-    private static void Evaluate((Definition Definition, IReadOnlyList<Sheet> Sheets, double Computed) item)
-    {
-        for (var time = 0; time < Evaluations; time++)
-        {
-            foreach (var sheet in item.Sheets)
+            for (var time = 0; time < Evaluations; time++)
             {
-                item.Definition.Evaluator.Run(sheet);
+                foreach (var rule in rules)
+                {
+                    rule.Run();
+                }
             }
         }
     }
 
-    /// <summary>The golden returns of a definition, loaded; and how many values and findings are computed in one of them on average, row by row.</summary>
-    private static (Definition Definition, IReadOnlyList<Sheet> Sheets, double Computed) Load(string golden, Definition definition)
+    /// <summary>The golden returns of a definition, loaded.</summary>
+    private static List<Sheet> Load(string golden, Definition definition)
     {
-        definition.Evaluator.Compile();
         using var file = JsonDocument.Parse(File.ReadAllText(Path.Combine(golden, definition.Id, $"{definition.Year}.json")));
-        var entries = file.RootElement.GetProperty("cases").EnumerateArray().Select(c => c.GetProperty("entries").Deserialize<EntrySet>(JsonSerializerOptions.Web)!).ToList();
-        var scalar = definition.Lines.Count(l => l is { Table: null, IsComputed: true }) + definition.Findings.Count(f => f.Table is null);
-        return (definition, [.. entries.Select(e =>
+        return [.. file.RootElement.GetProperty("cases").EnumerateArray().Select(c =>
         {
             var sheet = new Sheet(definition);
-            sheet.Load(e, Day);
+            sheet.Load(c.GetProperty("entries").Deserialize<EntrySet>(JsonSerializerOptions.Web)!, Day);
             return sheet;
-        })], scalar + entries.Average(e => definition.Tables.Sum(t => e.RowsOf(t.Key).Count * (t.Lines.Count(l => l.IsComputed) + definition.Findings.Count(f => f.Table == t)))));
+        })];
     }
 }

@@ -191,14 +191,16 @@ public abstract class Definition
         FindLine(key) ?? throw new KeyNotFoundException($"'{key}' is not a line of {Id} {Year}.");
 
     /// <summary>Evaluates a set of entries on a day; what an earlier evaluation read of the same rows is not read again.</summary>
-    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null) => new(this, Compute(entries, today, before), entries);
+    public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null) => new(this, Computed(entries, today, before, null, Evaluator.Run), entries);
 
     /// <summary>The figures alone, for computing the same return many times over; in a sheet that is there already when one is given.</summary>
-    internal Sheet Compute(Entries.EntrySet entries, DateOnly today, Evaluation? before, Sheet? into = null)
+    internal Sheet Compute(Entries.EntrySet entries, DateOnly today, Evaluation? before, Sheet? into = null) => Computed(entries, today, before, into, Evaluator.Figures);
+
+    private Sheet Computed(Entries.EntrySet entries, DateOnly today, Evaluation? before, Sheet? into, Action<Sheet> run)
     {
         var sheet = into ?? new Sheet(this);
         sheet.Load(entries, today, before);
-        Evaluator.Run(sheet);
+        run(sheet);
         return sheet;
     }
 
@@ -235,10 +237,11 @@ public abstract class Definition
         TiedReturns = [.. _lines.SelectMany(l => l.Ties).Select(t => t.Return).Concat(_tables.Select(t => t.RowTie?.Return).OfType<TiedReturn>()).Distinct()];
         AssignSlots();
         _forms.ForEach(form => form.NumberLines());
+        var open = _sections.ToDictionary(s => s, s => new SectionIsOpen(s));
         foreach (var line in _lines)
         {
             // Of a repeating section that does not apply no row counts, so that its columns need not ask.
-            var section = line.Section.When is null || line.Table is not null ? null : new SectionIsOpen(line.Section);
+            var section = line.Section.When is null || line.Table is not null ? null : open[line.Section];
             line.OpenWhen = (section, line.When) switch
             {
                 (null, null) => null,

@@ -4,8 +4,11 @@ using Aerarium.Core.Definitions;
 
 namespace Aerarium.Core.Engine;
 
-/// <summary>Turns formula trees into expressions over a <see cref="Sheet"/>; knows where every line's value lies.</summary>
-public sealed class Emitter
+/// <summary>
+/// Turns formula trees into expressions over a <see cref="Sheet"/>; knows where every line's value lies. Who keeps values elsewhere says so by
+/// overriding where they lie.
+/// </summary>
+public class Emitter
 {
     private readonly Dictionary<RepeatingSection, Standing> _standing = [];
     private readonly List<ParameterExpression> _arrays = [];
@@ -37,37 +40,37 @@ public sealed class Emitter
     private ParameterExpression Sections { get; }
 
     /// <summary>Day number of the day of evaluation.</summary>
-    public Expression Today => Expression.Field(Sheet, nameof(Engine.Sheet.Today));
+    public virtual Expression Today => Expression.Field(Sheet, nameof(Engine.Sheet.Today));
 
     /// <summary>The amount of a line.</summary>
-    public Expression AmountOf(Line line) => At(line, Amounts, s => s.Amounts);
+    public virtual Expression AmountOf(Line line) => At(line, Amounts, s => s.Amounts);
 
     /// <summary>The code of a line.</summary>
-    public Expression CodeOf(Line line) => At(line, Codes, s => s.Codes);
+    public virtual Expression CodeOf(Line line) => At(line, Codes, s => s.Codes);
 
     /// <summary>The text of a line.</summary>
-    public Expression TextOf(Line line) => At(line, Texts, s => s.Texts);
+    public virtual Expression TextOf(Line line) => At(line, Texts, s => s.Texts);
 
     /// <summary>Whether a line is filled in.</summary>
-    public Expression FilledAt(Line line) => At(line, Filled, s => s.Filled);
+    public virtual Expression FilledAt(Line line) => At(line, Filled, s => s.Filled);
 
     /// <summary>Whether a line applies.</summary>
-    public Expression IsOpen(Line line) => At(line, Open, s => s.Open);
+    public virtual Expression IsOpen(Line line) => At(line, Open, s => s.Open);
 
     /// <summary>Whether a section applies.</summary>
-    public Expression SectionIsOpen(Section section) => Expression.ArrayAccess(Sections, Expression.Constant(section.Position));
+    public virtual Expression SectionIsOpen(Section section) => Expression.ArrayAccess(Sections, Expression.Constant(section.Position));
 
     /// <summary>The rows of a repeating section one stands in.</summary>
-    public Expression RowsOf(RepeatingSection section) => _standing[section].Rows;
+    public virtual Expression RowsOf(RepeatingSection section) => _standing[section].Rows;
 
     /// <summary>The index of the row one stands in.</summary>
-    public Expression RowIndexOf(RepeatingSection section) => _standing[section].Index;
+    public virtual Expression RowIndexOf(RepeatingSection section) => _standing[section].Index;
 
     /// <summary>
     /// Walks over the rows of a repeating section, block by block; the block's value is <paramref name="result"/>. In blocks that were
     /// computed before, <paramref name="inSettled"/> is done instead of <paramref name="body"/>, where there is one.
     /// </summary>
-    public Expression OverRows(RepeatingSection section, ParameterExpression? result, Func<Expression> body, Func<Expression>? inSettled = null)
+    public virtual Expression OverRows(RepeatingSection section, ParameterExpression? result, Func<Expression> body, Func<Expression>? inSettled = null)
     {
         var outer = _standing.GetValueOrDefault(section);
         var standing = new Standing();
@@ -181,7 +184,7 @@ public sealed class Emitter
         Expression.Lambda<Action<Sheet>>(Expression.Block(_arrays, [.. _fetch, .. statements, Expression.Empty()]), Sheet).Compile();
 
     /// <summary>The number of rows that count.</summary>
-    public Expression RowCountOf(RepeatingSection section) => Expression.Field(RowsAt(section), nameof(Rows.Count));
+    public virtual Expression RowCountOf(RepeatingSection section) => Expression.Field(RowsAt(section), nameof(Rows.Count));
 
     private BinaryExpression RowsAt(RepeatingSection section) =>
         Expression.ArrayIndex(Expression.Field(Sheet, nameof(Engine.Sheet.Tables)), Expression.Constant(section.TableNumber));

@@ -17,9 +17,10 @@ public sealed class Evaluator
     private readonly IReadOnlyList<Walk> _walks;
     private readonly IReadOnlyDictionary<RepeatingSection, RowDependence> _dependences;
     private readonly IReadOnlyDictionary<Line, IReadOnlyList<Line>> _beneath;
+    private readonly HashSet<Line> _asked = [];
     private readonly Lock _gate = new();
     private Task? _compiling;
-    private volatile Action<Sheet>[]? _compiled;
+    private volatile CompiledRules? _compiled;
 
     internal Evaluator(Definition definition, IReadOnlyList<Step> steps)
     {
@@ -30,7 +31,49 @@ public sealed class Evaluator
         _beneath = definition.Lines
             .Where(l => l.IsComputed)
             .ToDictionary(l => l, l => RuleOrder.LinesBeneath(l.Formula!));
+        foreach (var line in _beneath.Keys.Where(l => l.Formula is not Amount).Concat(_dependences.Values.SelectMany(d => d.Lines)))
+        {
+            Ask(line);
+        }
+
+        foreach (var formula in steps.SelectMany(s => s.Formulas).Concat(definition.Findings.Select(f => f.When)))
+        {
+            AskWithin(formula);
+        }
+
+        void AskWithin(Formula formula)
+        {
+            foreach (var line in formula.AsksWhetherFilled)
+            {
+                Ask(line);
+            }
+
+            foreach (var operand in formula.Operands)
+            {
+                AskWithin(operand);
+            }
+        }
+
+        void Ask(Line line)
+        {
+            if (line.IsComputed && _asked.Add(line))
+            {
+                foreach (var beneath in _beneath[line])
+                {
+                    Ask(beneath);
+                }
+            }
+        }
     }
+
+    /// <summary>Rules as compiled code: what computes, and what marks the amounts that count as filled in and about which no rule asks.</summary>
+    private sealed record CompiledRules(Action<Sheet>[] Figures, Action<Sheet>[] Marks);
+
+    /// <summary>The steps of the computation, gathered into walks over rows.</summary>
+    internal IReadOnlyList<Walk> Walks => _walks;
+
+    /// <summary>The lines whose being filled in makes a computed line count as filled in.</summary>
+    internal IReadOnlyList<Line> Beneath(Line line) => _beneath[line];
 
     /// <summary>Whether runs use compiled code by now.</summary>
     public bool IsCompiled => _compiled is not null;
@@ -41,9 +84,27 @@ public sealed class Evaluator
     /// <summary>The lines whose formulas refer to a line.</summary>
     public IEnumerable<Line> UsersOf(Line line) => _beneath.Where(b => b.Value.Contains(line)).Select(b => b.Key);
 
-    /// <summary>Completes a loaded sheet: closed lines, computed lines, findings.</summary>
+    /// <summary>Completes a loaded sheet: closed lines, computed lines, findings, and which computed amounts count as filled in.</summary>
     /// <exception cref="RuleException">A rule failed while computing; the message names the line.</exception>
     public void Run(Sheet sheet)
+    {
+        if (Compute(sheet) is { } compiled)
+        {
+            foreach (var part in compiled.Marks)
+            {
+                part(sheet);
+            }
+        }
+    }
+
+    /// <summary>
+    /// Every figure and finding and nothing that only a reader needs: a computed amount that is zero is not told from a blank one unless a rule asks.
+    /// </summary>
+    /// <exception cref="RuleException">A rule failed while computing; the message names the line.</exception>
+    public void Figures(Sheet sheet) => Compute(sheet);
+
+    /// <summary>Computes with compiled code, which is returned, or interprets, which leaves nothing to do.</summary>
+    private CompiledRules? Compute(Sheet sheet)
     {
         if (_compiled is not { } compiled)
         {
@@ -53,13 +114,13 @@ public sealed class Evaluator
                 _compiling ??= Task.Run(Compile);
             }
 
-            return;
+            return null;
         }
 
         sheet.BeginRun();
         try
         {
-            foreach (var part in compiled)
+            foreach (var part in compiled.Figures)
             {
                 part(sheet);
             }
@@ -67,10 +128,11 @@ public sealed class Evaluator
         catch (ArithmeticException)
         {
             Interpret(sheet);
-            return;
+            return null;
         }
 
         sheet.EndRun();
+        return compiled;
     }
 
     /// <summary>Compiles the rules now, in the calling thread.</summary>
@@ -81,11 +143,12 @@ public sealed class Evaluator
         var statements = new List<Expression>();
         var gathered = 0;
         var settled = new HashSet<RepeatingSection>();
-        foreach (var walk in _walks)
+        foreach (var walks in _walks.ChunkBy((one, next) => OpensAs(one, next)))
         {
+            var walk = walks[0];
             Settle(walk.Over);
-            statements.Add(Emit(walk, emitter));
-            gathered += walk.Steps.Count;
+            statements.Add(walks.Count > 1 ? EmitTogether(walks.Select(w => w.Steps[0].Line!), emitter) : Emit(walk, emitter));
+            gathered += walks.Sum(w => w.Steps.Count);
             if (gathered >= StepsPerDelegate)
             {
                 Flush();
@@ -117,7 +180,15 @@ public sealed class Evaluator
             }
         }
 
-        _compiled = [.. parts];
+        var figures = parts.ToArray();
+        parts.Clear();
+        foreach (var walks in _walks.Where(w => w.Steps.Any(s => IsMarked(s.Line))).Chunk(StepsPerDelegate))
+        {
+            statements.AddRange(walks.SelectMany(w => Marks(w, emitter)));
+            Flush();
+        }
+
+        _compiled = new CompiledRules(figures, [.. parts]);
 
         void Settle(RepeatingSection? table)
         {
@@ -143,7 +214,7 @@ public sealed class Evaluator
         if (walk.Over is not { } table)
         {
             var step = walk.Steps[0];
-            return step.Section is { } section ? emitter.Decide(section) : EmitLine(step.Line!, emitter);
+            return step.Section is { } section ? emitter.Decide(section) : EmitTogether([step.Line!], emitter);
         }
 
         var totals = walk.Steps.Where(s => s.Line!.Table is null)
@@ -155,7 +226,8 @@ public sealed class Evaluator
                 emitter.OverRows(
                     table,
                     null,
-                    () => Expression.Block(walk.Steps.Select(s => totals.TryGetValue(s.Line!, out var total) ? Add(s.Line!, total) : EmitLine(s.Line!, emitter))),
+                    () => Expression.Block(walk.Steps.Select(s => s.Line!).ChunkBy((one, next) => !totals.ContainsKey(one) && !totals.ContainsKey(next) && one.OpenWhen == next.OpenWhen)
+                        .Select(lines => totals.TryGetValue(lines[0], out var total) ? Add(lines[0], total) : EmitTogether(lines, emitter))),
                     () => Expression.Block(totals.Select(t => Add(t.Key, t.Value)).Append(Expression.Empty()))),
                 .. totals.Select(total => Store(total.Key, total.Value, emitter)),
             ]);
@@ -163,25 +235,73 @@ public sealed class Evaluator
         Expression Add(Line line, ParameterExpression total) => Sum.Added(total, WalkOrder.PlainTotal(line)!.Of!.Emit(emitter));
     }
 
-    private Expression EmitLine(Line line, Emitter emitter)
+    /// <summary>Whether it is left for later if a computed amount counts as filled in.</summary>
+    private bool IsMarked(Line? line) => line is { IsComputed: true } && !_asked.Contains(line);
+
+    private IEnumerable<Expression> Marks(Walk walk, Emitter emitter)
     {
-        var whenOpen = line.IsComputed ? EmitComputed(line, emitter) : EmitGiven(line, emitter);
-        if (line.OpenWhen is null)
+        var lines = walk.Steps.Select(s => s.Line).OfType<Line>().Where(IsMarked).ToList();
+        if (walk.Over is { } table && lines.Any(l => l.Table is not null))
         {
-            return whenOpen;
+            yield return emitter.OverRows(table, null, () => Expression.Block(lines.Where(l => l.Table is not null).Select(Mark)), Expression.Empty);
+        }
+
+        foreach (var line in lines.Where(l => l.Table is null))
+        {
+            yield return Mark(line);
+        }
+
+        // What is closed was marked as blank when it was closed.
+        Expression Mark(Line line)
+        {
+            var mark = Expression.Assign(
+                emitter.FilledAt(line), OrBeneath(RelationWords.Emit(Relation.Different, emitter.AmountOf(line), Expression.Constant(0m)), line, emitter));
+            return line.OpenWhen is null ? mark : Expression.IfThen(emitter.IsOpen(line), mark);
+        }
+    }
+
+    /// <summary>Whether two single lines, one after the other, open by one and the same condition, which then is asked once.</summary>
+    private static bool OpensAs(Walk one, Walk next) =>
+        one.Steps[0].Line is { Table: null, OpenWhen: { } when } && one.Over is null && next.Over is null && next.Steps[0].Line is { Table: null } line && line.OpenWhen == when;
+
+    /// <summary>Lines that open by the same condition.</summary>
+    private Expression EmitTogether(IEnumerable<Line> lines, Emitter emitter)
+    {
+        List<Line> all = [.. lines];
+        Expression WhenOpen(Line line) => line.IsComputed ? EmitComputed(line, emitter) : EmitGiven(line, emitter);
+        if (all[0].OpenWhen is not { } when)
+        {
+            return Expression.Block(all.Select(WhenOpen).Append(Expression.Empty()));
         }
 
         return Expression.IfThenElse(
-            line.OpenWhen.Emit(emitter),
-            Expression.Block(Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)), whenOpen),
-            Expression.Block(
-                Expression.Assign(emitter.IsOpen(line), Expression.Constant(false)),
-                Expression.Assign(emitter.FilledAt(line), Expression.Constant(false)),
-                line.IsCoded
-                    ? Expression.Assign(emitter.CodeOf(line), Expression.Constant(0))
-                    : Expression.Assign(emitter.AmountOf(line), Expression.Constant(0m)),
-                HasText(line) ? Expression.Assign(emitter.TextOf(line), Expression.Constant(null, typeof(string))) : Expression.Empty()));
+            when.Emit(emitter),
+            Expression.Block(all.SelectMany(line => new[] { Expression.Assign(emitter.IsOpen(line), Expression.Constant(true)), WhenOpen(line) }).Append(Expression.Empty())),
+            all[0].Table is null
+                ? Expression.Call(typeof(Evaluator), nameof(Close), [], emitter.Sheet, Expression.Constant(all.Select(l => l.Slot).ToArray()))
+                : Expression.Block(all.Select(line => EmitClosed(line, emitter)).Append(Expression.Empty())));
     }
+
+    /// <summary>Leaves single lines blank that do not apply.</summary>
+    internal static void Close(Sheet sheet, int[] slots)
+    {
+        foreach (var slot in slots)
+        {
+            sheet.Open[slot] = false;
+            sheet.Filled[slot] = false;
+            sheet.Amounts[slot] = 0;
+            sheet.Codes[slot] = 0;
+            sheet.Texts[slot] = null;
+        }
+    }
+
+    private static Expression EmitClosed(Line line, Emitter emitter) => Expression.Block(
+        Expression.Assign(emitter.IsOpen(line), Expression.Constant(false)),
+        Expression.Assign(emitter.FilledAt(line), Expression.Constant(false)),
+        line.IsCoded
+            ? Expression.Assign(emitter.CodeOf(line), Expression.Constant(0))
+            : Expression.Assign(emitter.AmountOf(line), Expression.Constant(0m)),
+        HasText(line) ? Expression.Assign(emitter.TextOf(line), Expression.Constant(null, typeof(string))) : Expression.Empty());
 
     private Expression EmitComputed(Line line, Emitter emitter)
     {
@@ -196,6 +316,7 @@ public sealed class Evaluator
     /// </summary>
     private Expression Store(Line line, ParameterExpression value, Emitter emitter) => line.Formula switch
     {
+        Amount when IsMarked(line) => Expression.Assign(emitter.AmountOf(line), value),
         Amount => Expression.Block(
             Expression.Assign(emitter.AmountOf(line), value),
             Expression.Assign(emitter.FilledAt(line), OrBeneath(RelationWords.Emit(Relation.Different, value, Expression.Constant(0m)), line, emitter))),

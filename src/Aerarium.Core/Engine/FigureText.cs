@@ -144,7 +144,7 @@ internal static class FigureText
         ZoneTariff tariff => string.Concat(tariff.Zones.Select(z =>
             $"{(z.UpTo is { } edge ? Figures.Canonical(edge) : "")}:{string.Join(',', new[] { z.Start, z.Unit, z.Quadratic, z.Linear, z.Constant }.Select(Figures.Canonical))} ")),
         StepTable table => string.Concat(table.Steps.Select(s => $"{(s.UpTo is { } edge ? Figures.Canonical(edge) : "")}:{Figures.Canonical(s.Amount)} ")),
-        TiedReturn tied => $"{tied.Definition},{tied.YearsBack},{tied.Period},{tied.Relation}",
+        TiedReturn tied => $"{tied.Definition},{tied.YearsBack},{tied.Period},{tied.Relation}{(tied.Latest ? ",latest" : "")}",
         RowTie tie => $"{tie.Rows},{tie.IdentifiedBy},{string.Join(',', tie.Columns.Select(c => $"{c.Column}={string.Join('+', c.From)}"))},{tie.LeftOutAtZero},{tie.AndSingle}",
         Enum or bool or int => string.Create(CultureInfo.InvariantCulture, $"{fact}"),
         _ => throw new NotSupportedException($"A fact of type {fact.GetType().Name} has no writing for the figure revision."),

@@ -9,18 +9,20 @@ namespace Aerarium.Core.Engine;
 /// </summary>
 public sealed class RowDependence
 {
-    private readonly IReadOnlyList<Line> _lines;
     private readonly IReadOnlyList<Section> _sections;
 
     private RowDependence(RepeatingSection table, IReadOnlyList<Line> lines, IReadOnlyList<Section> sections)
     {
         Table = table;
-        _lines = lines;
+        Lines = lines;
         _sections = sections;
     }
 
     /// <summary>The repeating section.</summary>
     public RepeatingSection Table { get; }
+
+    /// <summary>The single lines its rows depend on.</summary>
+    public IReadOnlyList<Line> Lines { get; }
 
     /// <summary>
     /// What rows of a section depend on; null when they depend on other rows, on rows elsewhere, or on a line that is computed only
@@ -89,7 +91,7 @@ public sealed class RowDependence
         var rows = before.Rows(Table);
         return now.Today == before.Today && rows.Count == rows.GivenCount
             && _sections.All(s => now.OpenSections[s.Position] == before.OpenSections[s.Position])
-            && _lines.All(l => now.Amounts[l.Slot] == before.Amounts[l.Slot] && now.Codes[l.Slot] == before.Codes[l.Slot] && now.Filled[l.Slot] == before.Filled[l.Slot]
+            && Lines.All(l => now.Amounts[l.Slot] == before.Amounts[l.Slot] && now.Codes[l.Slot] == before.Codes[l.Slot] && now.Filled[l.Slot] == before.Filled[l.Slot]
                 && now.Open[l.Slot] == before.Open[l.Slot] && now.Texts[l.Slot] == before.Texts[l.Slot]);
     }
 }

@@ -8,6 +8,30 @@ namespace Aerarium.Core.Engine;
 /// <param name="Steps">The steps, in order.</param>
 public sealed record Walk(RepeatingSection? Over, IReadOnlyList<Step> Steps);
 
+internal static class Chunks
+{
+    /// <summary>Items that follow each other and belong together, each with the one before it.</summary>
+    public static IEnumerable<IReadOnlyList<T>> ChunkBy<T>(this IEnumerable<T> items, Func<T, T, bool> together)
+    {
+        var chunk = new List<T>();
+        foreach (var item in items)
+        {
+            if (chunk.Count > 0 && !together(chunk[^1], item))
+            {
+                yield return chunk;
+                chunk = [];
+            }
+
+            chunk.Add(item);
+        }
+
+        if (chunk.Count > 0)
+        {
+            yield return chunk;
+        }
+    }
+}
+
 /// <summary>
 /// Gathers the steps of a computation into as few walks over rows as their dependencies allow. A column joins a walk
 /// when everything it needs of other rows was computed before the walk; a plain total of a column joins the walk that

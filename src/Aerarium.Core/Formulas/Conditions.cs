@@ -145,6 +145,9 @@ public sealed class IsFilled(ILineFormula of) : Condition
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => emitter.FilledAt(Of.Line);
+
+    /// <inheritdoc />
+    internal override IEnumerable<Line> AsksWhetherFilled => [Of.Line];
 }
 
 /// <summary>The line applies: everything that could close it is answered so that it stays open.</summary>
@@ -325,6 +328,9 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<IL
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
         Expression.Call(emitter.RowsOf(section), nameof(Rows.RepeatsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(Slots));
+
+    /// <inheritdoc />
+    internal override IEnumerable<Line> AsksWhetherFilled => columns.Select(c => c.Line);
 }
 
 /// <summary>The span between two columns of a row, both ends included, shares something with that of an earlier row of the same repeating section; blank spans share nothing.</summary>
@@ -348,6 +354,9 @@ public sealed class OverlapsEarlierRow(RepeatingSection section, AmountLine from
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Call(
         emitter.RowsOf(section), nameof(Rows.OverlapsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(from.Line.Slot), Expression.Constant(to.Line.Slot));
+
+    /// <inheritdoc />
+    internal override IEnumerable<Line> AsksWhetherFilled => [from.Line, to.Line];
 }
 
 /// <summary>A reference line points at the row that is being computed.</summary>

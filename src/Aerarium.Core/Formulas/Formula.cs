@@ -31,6 +31,9 @@ public abstract class Formula
     /// <summary>Translates the node into an expression over a <see cref="Sheet"/>.</summary>
     public abstract Expression Emit(Emitter emitter);
 
+    /// <summary>The lines of which it asks whether they are filled in.</summary>
+    internal virtual IEnumerable<Line> AsksWhetherFilled => [];
+
     /// <inheritdoc />
     public override string ToString() => Words;
 }
