@@ -54,9 +54,10 @@ public static class Catalogue
             return null;
         }
 
-        if (!type.Periods.Contains(period))
+        if (!type.AllPeriods.Contains(period))
         {
-            problem = type.Periods.Contains(Periods.WholeYear)
+            problem = type.FurtherPeriod is { } further ? $"'{id}' has one period, and '{further}' where a second one ends in the year; '{period}' is neither."
+                : type.Periods.Contains(Periods.WholeYear)
                 ? $"'{id}' covers the whole year; leave the period out."
                 : $"'{id}' has the periods {string.Join(", ", type.Periods)}; '{period}' is none of them.";
             return null;
@@ -76,7 +77,7 @@ public static class Catalogue
     }
 
     /// <summary>A definition whose ties may not have been followed yet; null when the year or period is not covered.</summary>
-    private static Definition? Create(ReturnType type, int year, string period) => !type.Years.Contains(year) || !type.Periods.Contains(period) ? null
+    private static Definition? Create(ReturnType type, int year, string period) => !type.Years.Contains(year) || !type.AllPeriods.Contains(period) ? null
         : Built.GetOrAdd((type.Id, year, period), _ => new Lazy<Definition>(() => type.Create(year, period))).Value;
 
     /// <summary>The definition of a return for a year and period.</summary>
@@ -96,16 +97,16 @@ public static class Catalogue
     /// <summary>The year and period after one: the next quarter, or the next year where there is none.</summary>
     public static (int Year, string Period) After(string id, long year, string period)
     {
-        var periods = TypeOf(id).Periods;
-        var next = periods.ToList().IndexOf(period) + 1;
+        var (periods, further) = (TypeOf(id).Periods, TypeOf(id).FurtherPeriod);
+        var next = period == further ? periods.Count : periods.ToList().IndexOf(period) + 1;
         return next < periods.Count ? ((int)year, periods[next]) : ((int)year + 1, periods[0]);
     }
 
-    /// <summary>The year and period before one.</summary>
-    public static (int Year, string Period) Before(string id, long year, string period)
+    /// <summary>The years and periods that may come before one, the likelier first: the quarter before, the year before, or a further period that ended in it.</summary>
+    public static IEnumerable<(int Year, string Period)> Before(string id, long year, string period)
     {
-        var periods = TypeOf(id).Periods;
-        var before = periods.ToList().IndexOf(period) - 1;
-        return before >= 0 ? ((int)year, periods[before]) : ((int)year - 1, periods[^1]);
+        var all = TypeOf(id).AllPeriods;
+        var before = all.ToList().IndexOf(period) - 1;
+        return before >= 0 ? [((int)year, all[before])] : TypeOf(id).FurtherPeriod is { } further ? [((int)year - 1, further), ((int)year - 1, TypeOf(id).Periods[^1])] : [((int)year - 1, all[^1])];
     }
 }

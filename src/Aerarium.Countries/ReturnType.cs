@@ -33,6 +33,23 @@ public sealed record ReturnType(
     /// <summary>Periods of a year that have a return each, in order.</summary>
     public IReadOnlyList<string> Periods { get; init; } = [Core.Definitions.Periods.WholeYear];
 
+    /// <summary>A further period of the same year that some clients have, opened by hand where it is needed; null where a year has no more.</summary>
+    public string? FurtherPeriod { get; init; }
+
+    /// <summary>All periods a return can have, in order.</summary>
+    public IReadOnlyList<string> AllPeriods => FurtherPeriod is { } further ? [.. Periods, further] : Periods;
+
+    /// <summary>What related clients divide between them by one agreement; null where nothing is divided.</summary>
+    public SharedPart? Agreement { get; init; }
+
     /// <summary>What the members of a household may claim here or there; null where the law leaves nothing open between them, or it is not known here.</summary>
     public ISharedClaims? SharedClaims { get; init; }
 }
+
+/// <summary>A part of something that clients who are so related divide between them; each one's return states its part.</summary>
+/// <param name="What">What is divided, as a heading.</param>
+/// <param name="Line">Key of the line with the part.</param>
+/// <param name="Relation">How they are related.</param>
+/// <param name="Others">Key of the column with the parts of those who are no clients, rows of every return.</param>
+/// <param name="Whole">What the parts come to at most.</param>
+public sealed record SharedPart(string What, string Line, string Relation, string Others, decimal Whole);

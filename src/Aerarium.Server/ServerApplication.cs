@@ -99,6 +99,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<TiesAtRest>();
         builder.Services.AddSingleton<RowFiles>();
         builder.Services.AddSingleton<MappingDesk>();
+        builder.Services.AddSingleton<AgreementDesk>();
         builder.Services.AddSingleton<ReturnFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<ForeignFiles>();
@@ -177,6 +178,7 @@ public static class ServerApplication
         api.MapReturns();
         api.MapRowFiles();
         api.MapMapping();
+        api.MapAgreements();
         api.MapReturnFiles();
         api.MapGathering();
         api.MapReview();

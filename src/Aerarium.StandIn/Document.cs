@@ -10,7 +10,11 @@ namespace Aerarium.StandIn;
 /// <param name="Kind">original or amended.</param>
 /// <param name="Agent">The agent who signs.</param>
 /// <param name="Quarter">The quarter, for returns of one; null for the whole year.</param>
-public sealed record DocumentHeader(string Identifier, string Name, string Year, string Kind, string Agent, string? Quarter = null);
+public sealed record DocumentHeader(string Identifier, string Name, string Year, string Kind, string Agent, string? Quarter = null)
+{
+    /// <summary>Where the last day of the period stands, where a year can have several of any length; null otherwise.</summary>
+    public string? End { get; init; }
+}
 
 /// <summary>What the authority asks of one kind of return beside its schema.</summary>
 public interface IDocumentRules
@@ -38,7 +42,7 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
     public string Return => ofReturn;
 
     /// <summary>The period of the year; empty for the whole year.</summary>
-    public string Period => header.Quarter is { } quarter ? $"Q{Text(quarter)}" : "";
+    public string Period => header.Quarter is { } quarter ? $"Q{Text(quarter)}" : header.End is { } end ? Text(end) ?? "" : "";
 
     /// <summary>Where the header stands.</summary>
     public DocumentHeader Header => header;
@@ -61,6 +65,9 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
 
     /// <summary>Of each row at a path the amounts of some elements, in their order.</summary>
     public IEnumerable<decimal[]> Rows(string rows, params string[] columns) => Find(rows).Select(r => columns.Select(c => AmountIn(InRow(r, c))).ToArray());
+
+    /// <summary>Of each row at a path the text of an element.</summary>
+    public IEnumerable<string?> TextsOf(string rows, string column) => Find(rows).Select(r => InRow(r, column));
 
     /// <summary>A reason for an amount that differs from what the authority computes; null when it agrees.</summary>
     public Reason? Differs(string path, decimal expected, string rule) =>

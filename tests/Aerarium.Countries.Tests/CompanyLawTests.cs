@@ -116,6 +116,39 @@ public class CompanyLawTests
         Assert.Equal((3_000, 0, 0, 0), (Of(sold, "depreciation.claimed"), Of(sold, "depreciation.recapture"), Of(sold, "depreciation.terminal"), sold.Amount("depreciation.classes.closing", 0)));
     }
 
+    /// <summary>Of class 10.1 each vehicle is a class of its own (ITR 1101(1af)): the one that is sold has half a claim, the other its own.</summary>
+    [Fact]
+    public void Each_passenger_vehicle_has_a_class_of_its_own()
+    {
+        CompanyCase Two(params (string, object)[] second) => new CompanyCase(2024, "on").Class("10.1", 20_000, true, ("asset", "V1")).Class("10.1", 10_000, false, second)
+            .Row("depreciation.disposals", ("number", "V2"), ("description", "Van"), ("class", "10.1"), ("proceeds", 4_000));
+        var of = Two(("asset", "V2")).Bought("10.1", 60_000, "2024-05-01", ("number", "V1")).Evaluate();
+        Assert.Equal((17_100, 1_500, 18_600), (of.Amount("depreciation.classes.claimed", 0), of.Amount("depreciation.classes.claimed", 1), Of(of, "depreciation.claimed")));
+        Assert.DoesNotContain(of.Findings, f => f.Id is "class-twice" or "which-asset" or "addition-without-class" or "disposal-without-class");
+        CompanyCase.Turns("which-asset", Two(), Two(("asset", "V2")));
+        CompanyCase.Turns("class-twice", Two(("asset", "V1")), Two(("asset", "V2")));
+        CompanyCase.Turns("disposal-without-class", Two(("asset", "V3")), Two(("asset", "V2")));
+    }
+
+    /// <summary>Classes at their rates: buildings by their use, leasehold improvements by the lease, another class at its own.</summary>
+    [Theory]
+    [InlineData("1", null, 0, 4_000)]
+    [InlineData("1-6", null, 0, 6_000)]
+    [InlineData("1-10", null, 0, 10_000)]
+    [InlineData("13", "by-lease", 12_500, 12_500)]
+    [InlineData("13", "by-lease", 100_001, 100_000)]
+    [InlineData("other", "rate", 7.5, 7_500)]
+    public void Classes_have_their_rates(string of, string? column, double given, int claimed) =>
+        Assert.Equal(claimed, Of(new CompanyCase(2024, "on").Class(of, 100_000, true, column is null ? [] : [(column, (decimal)given)]).Evaluate(), "depreciation.claimed"));
+
+    /// <summary>Improvements of leased property know no first-year increase and no half-year rule on the page: their amount is that of the lease.</summary>
+    [Fact]
+    public void Leasehold_improvements_are_added_as_they_are()
+    {
+        var of = new CompanyCase(2024, "on").Class("13", 0, true, ("by-lease", 900)).Bought("13", 9_000, "2023-06-01").Bought("13", 1_000, "2024-06-01", ("from-related", "yes")).Evaluate();
+        Assert.Equal((10_000, 900, 9_100), (of.Amount("depreciation.classes.plain", 0), Of(of, "depreciation.claimed"), of.Amount("depreciation.classes.closing", 0)));
+    }
+
     [Fact]
     public void A_class_without_assets_is_deducted_as_a_terminal_loss()
     {
@@ -253,5 +286,55 @@ public class CompanyLawTests
         Assert.Equal(8_640, Of(new CompanyCase(2024, "ab").Income(96_000).Evaluate(), "tax.part-one"));
         var other = new AlbertaCase(2024, 50_000).Scope("others-differ").Row("reconciliation.others", ("what", "Reserve"), ("effect", "deducted"), ("federal", 1_000), ("alberta", 4_000)).Row("reconciliation.others", ("what", "Income"), ("effect", "added"), ("federal", 500), ("alberta", 700)).Evaluate();
         Assert.Equal(47_200, Of(other, "reconciliation.net"));
+    }
+
+    /// <summary>An Ontario company with 100,000: 26.5% in full, less 6% and 8.3% of small business income (ITA 125, ON-TA 31), is 12.2%.</summary>
+    [Fact]
+    public void The_effective_rate_is_explained()
+    {
+        var of = new CompanyCase(2024, "on").Income(100_000).Evaluate();
+        Assert.Equal((26.5m, 26_500, -14_300, 12_200, 12.2m, 0), (
+            Of(of, "effective-rate.full-percent"), Of(of, "effective-rate.at-full"), Of(of, "effective-rate.small"), Of(of, "effective-rate.tax"), Of(of, "effective-rate.percent"), Of(of, "effective-rate.rounding")));
+        var loss = new CompanyCase(2024, "on").Items(("8810", 50_000)).Evaluate();
+        Assert.Equal((-13_250, 13_250, 0, 0), (Of(loss, "effective-rate.at-full"), Of(loss, "effective-rate.unused"), Of(loss, "effective-rate.tax"), Of(loss, "effective-rate.percent")));
+        var fined = new CompanyCase(2024, "bc").Income(1_000_000).With("reconciliation.fines", 10_000).Items(("8523", 2_000)).Evaluate();
+        Assert.Equal((2_970, 269_460, 0), (Of(fined, "effective-rate.denied"), Of(fined, "effective-rate.at-full"), Of(fined, "effective-rate.gifts")));
+    }
+
+    /// <summary>The steps of any return lead from the full rate to the tax, and what is left to rounding is small.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    [InlineData(4)]
+    [InlineData(5)]
+    [InlineData(6)]
+    public void The_steps_lead_to_the_tax(int seed)
+    {
+        var random = new Random(seed);
+        for (var turn = 0; turn < 40; turn++)
+        {
+            var one = new CompanyCase(2025, random.Next(3) switch { 0 => ["on"], 1 => ["bc"], _ => ["bc", "on"] }).Scope("gifts", "losses", "investments", "dividends-paid", "capital-gains").Income(random.Next(-200_000, 900_000))
+                .Items(("8670", random.Next(30_000)), ("8523", random.Next(9_000)), ("8522", random.Next(5_000))).With("gifts.of-year", random.Next(9_000)).With("reconciliation.fines", random.Next(4_000)).With("reconciliation.reserves-closing", random.Next(6_000))
+                .Class("8", random.Next(90_000)).Row("losses.non-capital", ("year", 2020), ("amount", random.Next(60_000))).With("dividends.paid-other", random.Next(40_000))
+                .With("allocation.revenue-bc", random.Next(1, 100)).With("allocation.revenue-on", random.Next(1, 100)).With("allocation.salaries-bc", random.Next(100)).With("allocation.salaries-on", random.Next(100));
+            var of = one.Evaluate();
+            var explained = of.Definition.Forms.Single(f => f.Key == "effective-rate").Explained!;
+            Assert.Equal(of.Amount(explained.To), of.Amount(explained.From) + explained.Steps.Sum(s => of.Amount(s)));
+            Assert.InRange(Of(of, "effective-rate.rounding"), -12, 12);
+        }
+    }
+
+    /// <summary>Ties of a second period lead to the period before it in the same year, and to its own accounts.</summary>
+    [Fact]
+    public void A_second_period_follows_the_first()
+    {
+        var second = Catalogue.Get("ca/company", 2025, Core.Definitions.Periods.Second);
+        Assert.Equal([("ca/accounts", 0, "second"), ("ca/company", 0, ""), ("ca/company-alberta", 0, "second")], second.TiedReturns.Where(t => t.Relation is null).Select(t => (t.Definition, t.YearsBack, t.Period)).Order());
+        Assert.Equal(((2026, ""), (2025, "")), (Catalogue.After("ca/company", 2025, "second"), Catalogue.Before("ca/company", 2025, "second").Single()));
+        Assert.Equal([(2024, "second"), (2024, "")], Catalogue.Before("ca/company", 2025, ""));
+        Assert.Equal((2026, ""), Catalogue.After("ca/company", 2025, ""));
+        Assert.Null(Catalogue.Find("ca/company", 2025, "q1", out var problem));
+        Assert.Contains("second", problem, StringComparison.Ordinal);
     }
 }

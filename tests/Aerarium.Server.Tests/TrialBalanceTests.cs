@@ -3,6 +3,7 @@ using System.IO.Compression;
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using static Aerarium.Server.Tests.CompanyReturns;
 
 namespace Aerarium.Server.Tests;
 
@@ -10,24 +11,8 @@ namespace Aerarium.Server.Tests;
 public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPractice>
 {
     private const string List = "trial-balance.accounts";
-    private static int _next = 10;
 
-    private static string BusinessNumber()
-    {
-        var digits = $"7300{Interlocked.Increment(ref _next):0000}";
-        var sum = digits.Reverse().Select((c, index) => index % 2 == 0 ? ((c - '0') * 2 > 9 ? ((c - '0') * 2) - 9 : (c - '0') * 2) : c - '0').Sum();
-        return $"{digits}{(10 - (sum % 10)) % 10}";
-    }
-
-    private async Task<(Browser Rukia, long Client)> CompanyAsync(string name)
-    {
-        var rukia = await shared.Practice.SignInAsync(0);
-        var client = await rukia.DoAsync(HttpMethod.Post, "/api/clients", new { country = "ca", kind = "company", identifier = BusinessNumber(), name });
-        return (rukia, client["id"]!.GetValue<long>());
-    }
-
-    private static async Task<long> OpenAsync(Browser rukia, long client, string definition, int year) =>
-        (await rukia.DoAsync(HttpMethod.Post, $"/api/clients/{client}/returns", new { definition, year, kind = "original" }))["id"]!.GetValue<long>();
+    private Task<(Browser Rukia, long Client)> CompanyAsync(string name) => CompanyReturns.CompanyAsync(shared, name);
 
     private static async Task<JsonNode> ImportAsync(Browser browser, long id, byte[] file, string query = "")
     {
@@ -37,9 +22,6 @@ public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPrac
     }
 
     private static Task<JsonNode> ImportAsync(Browser browser, long id, string file, string query = "") => ImportAsync(browser, id, Encoding.UTF8.GetBytes(file), query);
-
-    private static string? Value(JsonNode view, string line, string? row = null) =>
-        view["values"]!.AsArray().Single(v => v!["line"]!.GetValue<string>() == line && v["row"]?.GetValue<string>() == row)!["value"]?.GetValue<string>();
 
     private static IReadOnlyList<string> Names(JsonNode report, string kind) => [.. report["against"]![kind]!.AsArray().Select(n => n!.GetValue<string>())];
 
@@ -225,9 +207,6 @@ public class TrialBalanceTests(SharedPractice shared) : IClassFixture<SharedPrac
         var (status, answer) = await browser.UploadAsync($"/api/returns/{id}/lists/assets.register/import?name=register.csv&keep=all", Encoding.UTF8.GetBytes(file));
         Assert.True(status == HttpStatusCode.OK && answer["stored"]!.GetValue<int>() == 1, answer.ToJsonString());
     }
-
-    private static Task<JsonNode> EditAsync(Browser browser, long id, params (string Line, string Value)[] entries) => browser.DoAsync(
-        HttpMethod.Patch, $"/api/returns/{id}/entries", new { changes = entries.Select(e => new { kind = "set", line = e.Line, row = (string?)null, section = (string?)null, position = (int?)null, value = e.Value, seen = long.MaxValue }) });
 
     private static byte[] Workbook(string rows)
     {

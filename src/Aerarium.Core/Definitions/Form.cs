@@ -89,6 +89,12 @@ public class RepeatingSection : Section
     /// <summary>The column that says where a row goes, such as the item of an account; rows that go nowhere yet stand first. Null for rows that go nowhere else.</summary>
     public Line? MapsTo { get; internal set; }
 
+    /// <summary>The reference to a row of another section of which its rows are parts, such as the account that is split; null for rows of their own.</summary>
+    public Line? Splits { get; internal set; }
+
+    /// <summary>The answer by which a row, with all that is in it and within it, goes on to the next return; null where rows go on by what lasts in them.</summary>
+    public Line? StandsBy { get; internal set; }
+
     /// <summary>Whether its rows are many and narrow, so that they are shown as a grid rather than one block each.</summary>
     public bool IsGrid { get; internal set; }
 
@@ -218,6 +224,12 @@ public class RowScope : LineScope
     /// <summary>Says that a column tells where a row goes; what was chosen for rows alike is proposed.</summary>
     public void MapsTo(ChoiceLine column) => _section.MapsTo = column.Line;
 
+    /// <summary>Says that rows are parts of the row a reference points at.</summary>
+    public void Splits(RowLine reference) => _section.Splits = reference.Line;
+
+    /// <summary>Rolls a row forward, with all that is in it and within it, where an answer says so, and no other rows.</summary>
+    public void StandsBy(AnswerLine answer) => _section.StandsBy = answer.Line;
+
     /// <summary>Knows rows again by a column when a file of rows is brought anew: what stands in it already is changed, and what is entered beside stays.</summary>
     public void KnownBy(ILineFormula column) => _section.KnownBy = column.Line;
 
@@ -272,6 +284,12 @@ public sealed class PageScope : RowScope
     public static Amount Count<TRow>(RepeatingSection<TRow> rows, Func<TRow, Condition>? where = null) =>
         rows.CountWhere(row => where is null ? rows.OfPage!.IsThisRow() : rows.OfPage!.IsThisRow() & where(row));
 }
+
+/// <summary>How a line comes about from another.</summary>
+/// <param name="From">Where it starts.</param>
+/// <param name="Steps">What is added, or taken away if negative, one after the other.</param>
+/// <param name="To">What it comes to.</param>
+public sealed record Explanation(Line From, IReadOnlyList<Line> Steps, Line To);
 
 /// <summary>
 /// A form of a return: a class whose lines are typed members, declared in its constructor in the order in which they
@@ -331,6 +349,12 @@ public abstract partial class Form : LineScope
 
     /// <summary>Number printed before its lines; 0 for Scope.</summary>
     public int Number { get; }
+
+    /// <summary>How one of its lines comes about from another, drawn as steps; null where nothing is drawn.</summary>
+    public Explanation? Explained { get; private set; }
+
+    /// <summary>Draws how one line comes about from another; the steps together are the difference.</summary>
+    protected void Explain(AmountLine from, IEnumerable<AmountLine> steps, AmountLine to) => Explained = new Explanation(from.Line, [.. steps.Select(s => s.Line)], to.Line);
 
     /// <summary>Its sections in order.</summary>
     public IReadOnlyList<Section> Sections => SectionList;

@@ -12,6 +12,9 @@ namespace Aerarium.Core.Definitions;
 /// <param name="Relation">Whose it is: null for the client's own; otherwise of everybody related so: spouse, child or parent.</param>
 public sealed record TiedReturn(string Definition, int YearsBack = 0, string Period = Periods.WholeYear, string? Relation = null)
 {
+    /// <summary>Whether, where a year can have a further period, that is meant as soon as there is a return for it.</summary>
+    public bool Latest { get; init; }
+
     /// <summary>A line of that return.</summary>
     public TieSource Line(string key) => new(this, key);
 }
@@ -58,24 +61,28 @@ public sealed record RowTie(TiedReturn Return, string Rows, string IdentifiedBy,
 
         // In a year in which the section does not apply nothing is computed, and what was entered goes on as it is.
         string? Value(string name, int row) => there.IsOpen(section) ? there.Value(Column(name), row) : there.RowsOf(section)[row].Values.GetValueOrDefault(Column(name).Name);
+        var single = AndSingle is { } one && there.Amount(one.Line) is var amount and > 0 ? (one.AmountIn, one.YearIn, Amount: amount, Year: $"{there.Definition.Year}") : default;
         for (var row = 0; row < there.RowsOf(section).Count; row++)
         {
-            if (Value(IdentifiedBy, row) is { } known && (LeftOutAtZero is null || Value(LeftOutAtZero, row) is not "0"))
+            if (Value(IdentifiedBy, row) is { } known && (LeftOutAtZero is null || Value(LeftOutAtZero, row) is not "0" || known == single.Year))
             {
+                // Two periods that end in one year leave what is of that year together.
+                var alike = known == single.Year ? single.Amount : 0;
+                single = known == single.Year ? default : single;
                 yield return new EntryRow($"{Prefix}{known}")
                 {
-                    Values = Columns.Select(c => (c.Column, Value: c.In(name => Value(name, row)))).Where(c => c.Value is not null).ToDictionary(c => c.Column, c => c.Value!),
+                    Values = Columns.Select(c => (c.Column, Value: c.In(name => Value(name, row)))).Where(c => c.Value is not null)
+                        .ToDictionary(c => c.Column, c => alike > 0 && c.Column == AndSingle!.AmountIn ? TiedColumn.Plus(c.Value!, alike) : c.Value!),
                 };
             }
         }
 
-        if (AndSingle is { } single && there.Amount(single.Line) is var amount and > 0)
+        if (single.Amount > 0)
         {
-            var year = $"{there.Definition.Year}";
-            yield return new EntryRow($"{Prefix}{year}")
+            yield return new EntryRow($"{Prefix}{single.Year}")
             {
                 // Nothing has been added up for it yet.
-                Values = new(Columns.Where(c => c.From.Count > 1).Select(c => KeyValuePair.Create(c.Column, "0"))) { [single.YearIn] = year, [single.AmountIn] = Figures.Canonical(amount) },
+                Values = new(Columns.Where(c => c.From.Count > 1).Select(c => KeyValuePair.Create(c.Column, "0"))) { [single.YearIn] = single.Year, [single.AmountIn] = Figures.Canonical(single.Amount) },
             };
         }
     }
@@ -86,6 +93,8 @@ public sealed record RowTie(TiedReturn Return, string Rows, string IdentifiedBy,
 /// <param name="From">The columns there: one whose value is taken, or several amounts that are added up, blanks as zero.</param>
 public sealed record TiedColumn(string Column, params IReadOnlyList<string> From)
 {
+    internal static string Plus(string value, decimal amount) => Figures.Canonical(decimal.Parse(value, CultureInfo.InvariantCulture) + amount);
+
     internal string? In(Func<string, string?> there) => From.Count == 1
         ? there(From[0])
         : Figures.Canonical(From.Sum(name => there(name) is { } value ? decimal.Parse(value, CultureInfo.InvariantCulture) : 0));
@@ -113,12 +122,15 @@ public static class Periods
     /// <summary>The whole year.</summary>
     public const string WholeYear = "";
 
+    /// <summary>A second accounting period that ends in the same calendar year, after the year end was changed.</summary>
+    public const string Second = "second";
+
     /// <summary>A quarter, from 1 to 4.</summary>
     public static string Quarter(int quarter) => $"q{quarter}";
 
     /// <summary>The number of a quarter, or zero for the whole year.</summary>
     public static int QuarterOf(string period) => period.Length == 2 && period[0] == 'q' ? period[1] - '0' : 0;
 
-    /// <summary>As it is printed: 2025, or 2025 Q1.</summary>
-    public static string InWords(long year, string period) => period.Length == 0 ? $"{year}" : $"{year} {period.ToUpperInvariant()}";
+    /// <summary>As it is printed: 2025, 2025 Q1, or 2025 second period.</summary>
+    public static string InWords(long year, string period) => period switch { WholeYear => $"{year}", Second => $"{year} second period", _ => $"{year} {period.ToUpperInvariant()}" };
 }

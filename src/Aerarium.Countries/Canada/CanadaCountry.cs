@@ -63,9 +63,19 @@ public static class CanadaCountry
         [
             new(Individual.IndividualReturn.ReturnId, "Canada, individual", "individual", Individual.IndividualReturn.Years,
                 (year, _) => new Individual.IndividualReturn(year), new Individual.IndividualEReturn(), Individual.Slips.Record) { SharedClaims = new Individual.FamilyClaims() },
-            new(Accounts.AccountsReturn.ReturnId, "Canada, accounts of a company", "company", Accounts.AccountsReturn.Years, (year, _) => new Accounts.AccountsReturn(year), null),
-            new(Company.CompanyReturn.ReturnId, "Canada, company", "company", Company.CompanyReturn.Years, (year, _) => new Company.CompanyReturn(year), new Company.CompanyEReturn()) { Beside = CompanyAlberta.AlbertaReturn.ReturnId },
+            new(Accounts.AccountsReturn.ReturnId, "Canada, accounts of a company", "company", Accounts.AccountsReturn.Years, (year, period) => new Accounts.AccountsReturn(year, period), null) { FurtherPeriod = Periods.Second },
+            new(Company.CompanyReturn.ReturnId, "Canada, company", "company", Company.CompanyReturn.Years, (year, period) => new Company.CompanyReturn(year, period), new Company.CompanyEReturn())
+            {
+                Beside = CompanyAlberta.AlbertaReturn.ReturnId,
+                Agreement = new SharedPart("Agreement of the group on the business limit", "group.percent", "associated", "group.members.percent", 100),
+                FurtherPeriod = Periods.Second,
+            },
             new(CompanyAlberta.AlbertaReturn.ReturnId, "Canada, company in Alberta", "company", Company.CompanyReturn.Years,
-                (year, _) => new CompanyAlberta.AlbertaReturn(year), new CompanyAlberta.AlbertaEReturn()) { To = Alberta, Beside = Company.CompanyReturn.ReturnId },
+                (year, period) => new CompanyAlberta.AlbertaReturn(year, period), new CompanyAlberta.AlbertaEReturn())
+            {
+                To = Alberta,
+                Beside = Company.CompanyReturn.ReturnId,
+                FurtherPeriod = Periods.Second,
+            },
         ]);
 }

@@ -6,7 +6,7 @@ using Aerarium.Countries;
 
 namespace Aerarium.Server.Returns;
 
-/// <summary>The forms of a return, as the Page draws them; what the authority holds and payers state is offered on <see cref="GatherForms"/>.</summary>
+/// <summary>The forms of a return, as the Page draws them; what the authority holds and payers state is offered on <see cref="GatherForms"/>, what a group has agreed on <see cref="AgreementForm"/>.</summary>
 public sealed record Layout(
     string Id,
     int Year,
@@ -19,7 +19,8 @@ public sealed record Layout(
     IReadOnlyList<string> GatherForms,
     IReadOnlyList<string> NotCovered,
     string BalanceLabel,
-    string OverpaidLabel);
+    string OverpaidLabel,
+    string? AgreementForm);
 
 /// <summary>How numbers are written.</summary>
 /// <param name="Decimal">Mark before the decimals.</param>
@@ -41,8 +42,16 @@ public sealed record NumberLayout(string Decimal, string Group, int HigherGroups
 /// <param name="FirstColumn">What the column it stands beside is called, or null.</param>
 /// <param name="When">When the form opens, in a sentence; null for always.</param>
 /// <param name="OpenedBy">Key of the one question of Scope that opens it; null where it is always there or rests on more.</param>
+/// <param name="Explained">How one of its lines comes about from another, to be drawn; null where nothing is.</param>
 /// <param name="Sections">Sections.</param>
-public sealed record FormLayout(string Key, string Title, string About, int Number, string? Beside, string? Column, string? FirstColumn, string? When, string? OpenedBy, IReadOnlyList<SectionLayout> Sections);
+public sealed record FormLayout(
+    string Key, string Title, string About, int Number, string? Beside, string? Column, string? FirstColumn, string? When, string? OpenedBy, ExplanationLayout? Explained, IReadOnlyList<SectionLayout> Sections);
+
+/// <summary>How a line comes about from another, by the keys of lines.</summary>
+/// <param name="From">Where it starts.</param>
+/// <param name="Steps">What is added or taken away, one after the other.</param>
+/// <param name="To">What it comes to.</param>
+public sealed record ExplanationLayout(string From, IReadOnlyList<string> Steps, string To);
 
 /// <summary>A section; with <see cref="Table"/> when it repeats, and with the one question of Scope that opens it.</summary>
 public sealed record SectionLayout(string Key, string Title, string? Law, string? When, string? OpenedBy, TableLayout? Table, IReadOnlyList<LineLayout> Lines);
@@ -55,8 +64,9 @@ public sealed record SectionLayout(string Key, string Title, string? Law, string
 /// <param name="Parts">What each of its rows consists of when it is a page of its own; empty otherwise.</param>
 /// <param name="OfPage">For rows within a page: the column that says which page they belong to; null otherwise.</param>
 /// <param name="MapsTo">The column that says where a row goes; null where rows go nowhere else.</param>
+/// <param name="Splits">The column that points at the row of another section of which its rows are parts; null for rows of their own.</param>
 /// <param name="KnownBy">The column by which a file of rows is held against those that are here; null where a file adds rows.</param>
-public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage, string? KnownBy, string? MapsTo);
+public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage, string? KnownBy, string? MapsTo, string? Splits);
 
 /// <summary>A part of a page that repeats.</summary>
 /// <param name="Title">Heading.</param>
@@ -111,12 +121,26 @@ internal static partial class Layouts
         definition.Country,
         definition.Currency,
         definition.FigureRevision,
-        [.. definition.Forms.Select(f => new FormLayout(f.Key, f.Title, f.About, f.Number, f.Beside?.First.Key, f.Beside?.Column, f.Beside?.FirstColumn, Opens(f.OpensFor, f.When), OpenedBy(f.When), [.. f.Sections.Select(s => Of(s, into))]))],
+        [.. definition.Forms.Select(f => Of(f, into))],
         [.. definition.Outcome.Select(k => new KeyFigureLayout(k.Label, k.Line.Key, k.Sign))],
         [.. (Catalogue.TypeOf(definition.Id).Record?.Statements ?? []).Select(s => definition.FindTable(s.Section)?.Form.Key).OfType<string>().Distinct()],
         definition.NotCovered,
         definition.BalanceWords.ToPay,
-        definition.BalanceWords.Overpaid);
+        definition.BalanceWords.Overpaid,
+        Catalogue.TypeOf(definition.Id).Agreement is { } agreement ? definition.LineOf(agreement.Line).Form.Key : null);
+
+    private static FormLayout Of(Form form, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
+        form.Key,
+        form.Title,
+        form.About,
+        form.Number,
+        form.Beside?.First.Key,
+        form.Beside?.Column,
+        form.Beside?.FirstColumn,
+        Opens(form.OpensFor, form.When),
+        OpenedBy(form.When),
+        form.Explained is { } explained ? new ExplanationLayout(explained.From.Key, [.. explained.Steps.Select(s => s.Key)], explained.To.Key) : null,
+        [.. form.Sections.Select(s => Of(s, into))]);
 
     private static SectionLayout Of(Section section, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
         section.Key,
@@ -146,7 +170,8 @@ internal static partial class Layouts
         [.. table.Parts.Select(p => new PagePartLayout(p.Title, p.Law, [.. p.Lines.Select(l => l.Key)], p.Rows?.Key))],
         table.OfPage?.Line.Key,
         table.KnownBy?.Key,
-        table.MapsTo?.Key);
+        table.MapsTo?.Key,
+        table.Splits?.Key);
 
     private static LineLayout Of(Line line, IReadOnlyDictionary<Line, IReadOnlyList<Line>> into) => new(
         line.Key,

@@ -43,8 +43,7 @@ public sealed class MappingDesk(PracticeDatabase database, Workbench workbench)
         var columns = new MappingColumns(key, number.Key, name.Key, item.Key);
         var (lastYear, others) = database.Read(unit =>
         {
-            var (year, period) = Catalogue.Before(workspace.Record.Definition, workspace.Record.Year, workspace.Record.Period);
-            var before = Storage.Returns.FindOf(unit, workspace.Record.ClientId, workspace.Record.Definition, year, period);
+            var before = EarlierReturn.Of(unit, workspace.Record);
             return (
                 before is null ? [] : AccountMappings.Of(unit, before.Id, columns),
                 AccountMappings.OfOthers(unit, workspace.Record.Definition, workspace.Record.ClientId, reach, columns, [.. open.Select(row => At(name, row)?.ToLowerInvariant()).OfType<string>().Distinct()]));

@@ -21,16 +21,21 @@ public sealed record OutsideFinding(string Id, Severity Severity, string Message
         .. EarlierYears(unit, record, definition),
     ];
 
-    private static IEnumerable<OutsideFinding> EarlierYears(Unit unit, ReturnRecord record, Definition definition) =>
-        !definition.OldestYearFirst
+    private static IEnumerable<OutsideFinding> EarlierYears(Unit unit, ReturnRecord record, Definition definition)
+    {
+        var periods = Catalogue.TypeOf(record.Definition).AllPeriods.ToList();
+        return !definition.OldestYearFirst
             ? []
             : Storage.Returns.OfClient(unit, record.ClientId)
-                .Where(r => r.Definition == record.Definition && r.Year < record.Year && r.Stage is not (Stage.Sent or Stage.Accepted)).OrderBy(r => r.Year)
+                .Where(r => r.Definition == record.Definition && IsBefore(r) && r.Stage is not (Stage.Sent or Stage.Accepted)).OrderBy(r => r.Year)
                 .Select(earlier => new OutsideFinding(
-                    $"earlier:{earlier.Year}",
+                    $"earlier:{earlier.Year}{earlier.Period}",
                     Severity.Warning,
-                    $"The return of {earlier.Year} is not filed yet. The authority takes the oldest year first and may refuse this one; what the earlier year carries forward is not settled either.",
+                    $"The return of {Periods.InWords(earlier.Year, earlier.Period)} is not filed yet. The authority takes the oldest first and may refuse this one; what the earlier one carries forward is not settled either.",
                     null));
+
+        bool IsBefore(ReturnRecord other) => other.Year < record.Year || (other.Year == record.Year && periods.IndexOf(other.Period) < periods.IndexOf(record.Period));
+    }
 
     private static IEnumerable<string> GapsOfPractice(Unit unit, ReturnRecord record, DateOnly today)
     {

@@ -20,7 +20,7 @@ internal static class ReturnEndpoints
     public static void MapReturns(this RouteGroupBuilder api)
     {
         var types = api.MapGroup("").WithTags("Returns").ReachesPractice();
-        types.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods, r.IsFiled)).ToList());
+        types.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods, r.FurtherPeriod, r.IsFiled)).ToList());
         types.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period) =>
             Catalogue.Find($"{country}/{name}", year, period ?? Periods.WholeYear, out var problem) is { } definition
                 ? Layouts.Of(definition)
@@ -110,7 +110,7 @@ internal static class ReturnEndpoints
             Storage.Clients.Find(unit, record.ClientId)!,
             Relatives.HasFamily(unit, record.ClientId) || Catalogue.TypeOf(record.Definition).SharedClaims is not null,
             People.Find(unit, record.HolderId)!,
-            Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period),
+            EarlierReturn.LastYear(unit, record),
             BesideReturn.Of(unit, record.ClientId, record.Definition, record.Year, record.Period)));
         return new ReturnView(
             record.Id,
@@ -174,7 +174,7 @@ internal static class ReturnEndpoints
 }
 
 /// <summary>A return type and the years covered.</summary>
-public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods, bool IsFiled);
+public sealed record ReturnTypeView(string Id, string Title, string Country, string FiledBy, IReadOnlyList<int> Years, IReadOnlyList<string> Periods, string? FurtherPeriod, bool IsFiled);
 
 /// <summary>One act on a line.</summary>
 public sealed record LineAct(string At, string Person, string? Before, string? After, string? Origin);

@@ -27,7 +27,7 @@ public sealed record TakeOverReport(
 /// <summary>Opens returns: one original for a client, return, year and period; an amended one starts from what was filed.</summary>
 public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock, Workbench workbench, FollowedParticulars particulars, Ties ties)
 {
-    /// <summary>Opens a return; its id.</summary>
+    /// <summary>Opens a return; its id. A further period of a year starts with what lasts from the period before it.</summary>
     /// <exception cref="PlainProblem">There is one already, none to amend, or the year is not covered.</exception>
     public long Open(long clientId, OpenReturn asked, Caller caller)
     {
@@ -37,7 +37,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
             throw PlainProblem.Refused("A return is original or amended.");
         }
 
-        var (id, filed) = database.Write(unit =>
+        var (id, filed, first) = database.Write(unit =>
         {
             var client = Storage.Clients.Find(unit, clientId) ?? throw PlainProblem.NotFound("This client");
             var filedBy = Catalogue.Returns.First(r => r.Id == definition.Id).FiledBy;
@@ -52,6 +52,13 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
                 throw PlainProblem.Conflict(earlier.Stage == Stage.Accepted
                     ? $"{client.Name} has an accepted return for {Periods.InWords(asked.Year, definition.Period)}; open an amended one to change it."
                     : $"{client.Name} already has a return for {Periods.InWords(asked.Year, definition.Period)}; go on with that one.");
+            }
+
+            var isFurther = definition.Period == Catalogue.TypeOf(definition.Id).FurtherPeriod;
+            var before = isFurther ? Storage.Returns.FindOf(unit, clientId, definition.Id, asked.Year, Catalogue.TypeOf(definition.Id).Periods[^1]) : null;
+            if (isFurther && before is null)
+            {
+                throw PlainProblem.Refused($"{client.Name} has no return for {asked.Year} yet; open that of the period that ends first.");
             }
 
             if (asked.Kind == "amended" && earlier?.Stage != Stage.Accepted)
@@ -73,11 +80,16 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
                 Due = definition.Deadlines.First(d => d.Act == "filing").Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             });
             Acts.Add(unit, caller.Act("open-return", clock.GetUtcNow()) with { ReturnId = opened, ClientId = clientId, After = $"{definition.Id} {Periods.InWords(asked.Year, definition.Period)} {asked.Kind}" });
-            return (opened, asked.Kind == "amended" ? earlier : null);
+            return (opened, asked.Kind == "amended" ? earlier : null, asked.Kind == "original" ? before : null);
         });
         if (filed is not null)
         {
             TakeOver(id, workbench.Open(filed.Id), line => !line.OfOneYear, caller, "filed return");
+        }
+
+        if (first is not null)
+        {
+            RollInto(id, workbench.Open(first.Id), caller);
         }
 
         particulars.Follow(id, caller);
@@ -95,7 +107,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         var before = workbench.Open(id);
         var (year, period) = Catalogue.After(before.Record.Definition, before.Record.Year, before.Record.Period);
         var opened = Open(before.Record.ClientId, new OpenReturn(before.Record.Definition, year, "original", period), caller);
-        TakeOver(opened, before, Lasts, caller, $"return {before.InWords}");
+        RollInto(opened, before, caller);
         database.Write(unit => Acts.Add(unit, caller.Act("roll-forward", clock.GetUtcNow()) with
         {
             ReturnId = opened,
@@ -109,8 +121,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
     public TakeOverReport? ReportOf(long id)
     {
         var workspace = workbench.Open(id);
-        var (year, period) = Catalogue.Before(workspace.Record.Definition, workspace.Record.Year, workspace.Record.Period);
-        var earlier = database.Read(unit => Storage.Returns.FindOf(unit, workspace.Record.ClientId, workspace.Record.Definition, year, period));
+        var earlier = database.Read(unit => EarlierReturn.Of(unit, workspace.Record));
         if (earlier is null)
         {
             return null;
@@ -132,18 +143,31 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         static TakenLine Told(Line line, EntryRecord entry) => new(line.Key, entry.Row.Length == 0 ? null : entry.Row, line.Label, entry.Value);
     }
 
-    /// <summary>Whether what is entered on a line usually holds for another year.</summary>
-    internal static bool Lasts(Line line) => (!line.IsNumber || line.UsuallyLasts) && !line.OfOneYear && !line.FollowsParticulars;
+    /// <summary>Whether what is entered on a line usually holds for another year; of what stands in every period, amounts do too.</summary>
+    internal static bool Lasts(Line line) => (!line.IsNumber || line.UsuallyLasts || StandsBy(line.Table) is not null) && !line.OfOneYear && !line.FollowsParticulars;
+
+    /// <summary>The answer by which rows of a section go on, their own or that of the page they are within.</summary>
+    private static Line? StandsBy(RepeatingSection? section) => section?.StandsBy ?? section?.OfPage?.Line.Target!.StandsBy;
+
+    /// <summary>Whether a row goes on to the next return.</summary>
+    private static bool GoesOn(Workspace from, RepeatingSection section, string row)
+    {
+        var page = section.StandsBy is null && section.OfPage is { } of ? from.Entries.GetValueOrDefault((of.Line.Key, row))?.Value : row;
+        return StandsBy(section) is not { } answer || (page is not null && from.Entries.GetValueOrDefault((answer.Key, page))?.Value == "yes");
+    }
+
+    private void RollInto(long id, Workspace before, Caller caller) => TakeOver(id, before, Lasts, caller, $"return {before.InWords}", (section, row) => GoesOn(before, section, row));
 
     private static bool StandsOn(Workspace workspace, Line line, string row) => line.Table is null || workspace.PlacesOf(line.Table.Key).ContainsKey(row);
 
-    private void TakeOver(long id, Workspace from, Func<Line, bool> takes, Caller caller, string source)
+    private void TakeOver(long id, Workspace from, Func<Line, bool> takes, Caller caller, string source, Func<RepeatingSection, string, bool>? takesRow = null)
     {
+        bool Takes(RepeatingSection? section, string row) => section is null || takesRow is null || takesRow(section, row);
         var into = workbench.Open(id).Definition;
         var rows = from.Rows.Where(r => into.FindTable(r.Key) is not null)
-            .SelectMany(r => r.Value.Select(row => new EntryChange(ChangeKind.AddRow, null, row, r.Key, null, null, 0)));
+            .SelectMany(r => r.Value.Where(row => Takes(from.Definition.FindTable(r.Key), row)).Select(row => new EntryChange(ChangeKind.AddRow, null, row, r.Key, null, null, 0)));
         var entries = from.Entries.Values
-            .Where(e => e.Value is not null && from.Definition.FindLine(e.Line) is { } line && takes(line) && StandsOn(from, line, e.Row))
+            .Where(e => e.Value is not null && from.Definition.FindLine(e.Line) is { } line && takes(line) && StandsOn(from, line, e.Row) && Takes(line.Table, e.Row))
             .Where(e => into.FindLine(e.Line) is { IsComputed: false })
             .Select(e => new EntryChange(ChangeKind.Set, e.Line, e.Row.Length == 0 ? null : e.Row, null, null, e.Expression ?? e.Value, 0));
         workbench.Edit(id, caller, [.. rows, .. entries], Origin.LastYear, source);

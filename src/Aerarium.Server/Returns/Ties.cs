@@ -55,7 +55,9 @@ internal sealed record TieState(IReadOnlyList<TieView> Lines, IReadOnlyList<Tied
             found[tied] =
             [
                 .. Relatives.Of(unit, record.ClientId, tied.Relation)
-                    .Select(client => Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period)).OfType<ReturnRecord>()
+                    .Select(client => tied.Latest
+                        ? EarlierReturn.Latest(unit, client, tied.Definition, record.Year - tied.YearsBack)
+                        : Storage.Returns.FindOf(unit, client, tied.Definition, record.Year - tied.YearsBack, tied.Period)).OfType<ReturnRecord>()
                     .Select(source => new Source(source, open(source), paid.Contains(tied) ? Paying.PaymentDesk.PaidTowards(unit, source) : 0)),
             ];
         }
@@ -297,7 +299,7 @@ public sealed class Ties(PracticeDatabase database, Workbench workbench)
         {
             var definition = Catalogue.Get(record.Definition, record.Year, record.Period);
             return record.Id != source.Id && definition.TiedReturns.Any(t =>
-                t.Definition == source.Definition && t.Period == source.Period && record.Year - t.YearsBack == source.Year && t.Relation == relation
+                t.Definition == source.Definition && (t.Latest || t.Period == source.Period) && record.Year - t.YearsBack == source.Year && t.Relation == relation
                 && (moved is null || definition.Follows(t, moved)));
         }
     }

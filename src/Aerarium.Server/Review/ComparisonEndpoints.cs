@@ -128,7 +128,7 @@ internal static class ComparisonEndpoints
     private static Workspace? BeforeOf(Workspace workspace, Workbench workbench, PracticeDatabase database)
     {
         var record = workspace.Record;
-        return database.Read(unit => Storage.Returns.FindOf(unit, record.ClientId, record.Definition, record.Year - 1, record.Period)) is { } last ? workbench.Open(last.Id) : null;
+        return database.Read(unit => EarlierReturn.LastYear(unit, record)) is { } last ? workbench.Open(last.Id) : null;
     }
 
     private static BridgeView? Bridge(Workspace workspace, Workbench workbench, PracticeDatabase database)

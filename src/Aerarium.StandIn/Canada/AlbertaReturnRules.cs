@@ -4,7 +4,7 @@ namespace Aerarium.StandIn.Canada;
 public sealed class AlbertaReturnRules(Registry registry) : IDocumentRules
 {
     /// <inheritdoc />
-    public DocumentHeader Header { get; } = new("Company/Number", "Company/Name", "Header/TaxYear", "Header/Kind", "Agent/Number");
+    public DocumentHeader Header { get; } = new("Company/Number", "Company/Name", "Header/TaxYear", "Header/Kind", "Agent/Number") { End = "Header/End" };
 
     /// <inheritdoc />
     public AssessedFigures Assessed { get; } = new(["Reconciliation/Net", "Tax/Taxable", "Tax/Tax", "Balance/Paid", "Balance/Balance"], "Balance/Paid", "Balance/Balance");

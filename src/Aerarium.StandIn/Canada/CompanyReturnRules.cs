@@ -17,7 +17,7 @@ public sealed class CompanyReturnRules : IDocumentRules
     ];
 
     /// <inheritdoc />
-    public DocumentHeader Header { get; } = new("Company/Number", "Company/Name", "Header/TaxYear", "Header/Kind", "Agent/Number");
+    public DocumentHeader Header { get; } = new("Company/Number", "Company/Name", "Header/TaxYear", "Header/Kind", "Agent/Number") { End = "Header/End" };
 
     /// <inheritdoc />
     public AssessedFigures Assessed { get; } = new(
@@ -140,7 +140,7 @@ public sealed class CompanyReturnRules : IDocumentRules
 /// <summary>Parts that the federal return and Alberta's have alike.</summary>
 internal static class CompanyParts
 {
-    private static readonly Dictionary<string, decimal> Rates = new() { ["1"] = 0.04m, ["8"] = 0.20m, ["10"] = 0.30m, ["10.1"] = 0.30m, ["12"] = 1m, ["14.1"] = 0.05m, ["43"] = 0.30m, ["50"] = 0.55m, ["53"] = 0.50m };
+    private static readonly Dictionary<string, decimal> Rates = new() { ["1"] = 0.04m, ["1-6"] = 0.06m, ["1-10"] = 0.10m, ["8"] = 0.20m, ["10"] = 0.30m, ["10.1"] = 0.30m, ["12"] = 1m, ["14.1"] = 0.05m, ["43"] = 0.30m, ["50"] = 0.55m, ["53"] = 0.50m };
 
     public static decimal Dollars(decimal amount) => decimal.Round(amount, 0, MidpointRounding.AwayFromZero);
 
@@ -167,11 +167,11 @@ internal static class CompanyParts
         yield return ("Depreciation/Claimed", document.Sum(path, "Claimed"), "the sum of the claims");
         yield return ("Depreciation/Recapture", document.Sum(path, "Recapture"), "the sum of the recapture");
         yield return ("Depreciation/Terminal", document.Sum(path, "Terminal"), "the sum of the terminal losses");
-        foreach (var row in document.Rows(path, "Opening", "Increased", "Plain", "Halved", "Proceeds", "Balance", "Code", "Most", "Claimed", "Expensed"))
+        var rows = document.Rows(path, "Opening", "Increased", "Plain", "Halved", "Proceeds", "Balance", "Rate", "ByLease", "Claimed", "Expensed");
+        foreach (var (row, code) in rows.Zip(document.TextsOf(path, "Code")))
         {
-            var code = row[6].ToString(CultureInfo.InvariantCulture);
             var balance = row[0] + row[1] + row[2] + row[3] - row[4];
-            var most = row[9] + Dollars((Math.Max(0, row[5]) + (row[1] / 2)) * Rates.GetValueOrDefault(code, 1));
+            var most = row[9] + (code == "13" ? row[7] : Dollars((Math.Max(0, row[5]) + (row[1] / 2)) * (code == "other" ? row[6] / 100 : Rates.GetValueOrDefault(code ?? "", 1))));
             if (balance != row[5])
             {
                 yield return ($"{path}/Balance", balance, "the balance at the beginning with additions less disposals");

@@ -29,7 +29,7 @@ public class GoldenReturnTests
         "de/individual finding late", "de/individual finding late-automatic", "de/individual finding late-discretion", "de/individual finding statement-twice", "de/individual finding statement-twice-spouse", "de/individual finding too-late",
         "de/individual finding under-lump-sum-spouse", "de/individual finding interest-paid-out", "de/individual line balance.charges-today", "de/individual line balance.interest", "de/individual line balance.interest-base",
         "de/individual line balance.interest-computed", "de/individual line balance.interest-months", "de/individual line balance.interest-rounded", "de/individual line balance.late-month", "de/individual line balance.late-today", "de/individual line balance.months-late", "de/individual line work-costs.ways.disabled",
-        "ca/accounts finding entry-number-twice", "finding immediate-above-limit", "ca/company finding no-statements", "ca/company finding nothing-to-go-by", "ca/company finding ontario-minimum-tax", "ca/company finding rounded",
+        "ca/accounts finding entry-number-twice", "finding immediate-above-limit", "ca/company finding above-limit", "ca/company finding no-statements", "ca/company finding nothing-to-go-by", "ca/company finding ontario-minimum-tax", "ca/company finding rounded",
         "ca/company line depreciation.classes.expensed", "ca/company line depreciation.immediate", "ca/company line financial.rounding",
         "line result.wilful", "line balance.interest-on-paid", "line balance.paid-late", "line balance.payments.interest", "line balance.payments.late",
     ];

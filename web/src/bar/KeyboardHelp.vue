@@ -13,6 +13,7 @@ const keys: [string, string][] = [
   ['+ - * / % ( )', 'in an amount: computed on leaving the field, kept with the entry'],
   ['Tab, Enter', 'in a grid: next cell to type into, cell beneath; Enter takes a proposed amount'],
   ['F2, Delete', 'in a grid: edit, clear'],
+  ['Alt+L, Alt+S, Enter', 'in a trial balance: map as proposed, split the account, next to map'],
   ['Ctrl+D, Ctrl+C, Ctrl+V', 'in a grid: fill down, copy, paste a block'],
   ['Shift+arrows, Ctrl+A, Ctrl+-', 'in a grid: select cells, select all, remove rows'],
   ['Esc', 'the value before the edit'],

@@ -60,6 +60,24 @@ const { chosen, each, clear, fillDown, onCopy, onPaste } = useGridBlock(store, p
 })
 let before = ''
 let seen = 0
+/** Where rows go: the bar above, and the section that holds parts of rows. */
+const mapping = ref<InstanceType<typeof MappingBar>>()
+const partsOf = computed(() =>
+  store.layout.forms
+    .flatMap((f) => f.sections)
+    .find((s) => s.lines.some((l) => l.key === s.table?.splits && l.target === table.value.key)),
+)
+/** Splits the row: a part of it, to be given its share and where it goes. */
+function split() {
+  const row = rowAt(at.value)
+  const parts = partsOf.value
+  if (!row || !parts || store.locked) return
+  const of = parts.lines.find((l) => l.key === parts.table!.splits)!
+  const part = store.addRow(parts, undefined, false)
+  store.setMany([[part, of, row]])
+  const next = parts.lines[parts.lines.indexOf(of) + 1]!
+  void nextTick(() => store.goTo({ line: next.key, row: part }))
+}
 
 const lineAt = (cell: Cell) => columns.value[cell.column]!
 const rowAt = (cell: Cell) => rows.value[cell.row]
@@ -206,7 +224,11 @@ function onEditorKey(event: KeyboardEvent) {
   } else if (event.key === 'Enter') {
     const pointed = choosing.value && editing.value ? codes.value?.pointed() : null
     if (pointed) editing.value = pointed
-    leave(event.shiftKey ? -1 : 1, 0)
+    const toMap =
+      lineAt(at.value).key === table.value.mapsTo && !event.shiftKey
+        ? mapping.value?.nextToMap(rows.value, at.value.row)
+        : undefined
+    leave(toMap === undefined ? (event.shiftKey ? -1 : 1) : toMap - at.value.row, 0)
   } else if (event.key === 'Tab') {
     commit()
     scroller.value?.focus()
@@ -252,6 +274,9 @@ function onKey(event: KeyboardEvent) {
   } else if (command && letter === 'd') fillDown()
   else if (command && event.key === '-') removeRows()
   else if (event.altKey && letter === 'i') add(rowAt(at.value))
+  else if (event.altKey && letter === 'l' && mapping.value)
+    mapping.value.takeFor(rows.value.slice(block.value.top, block.value.bottom + 1))
+  else if (event.altKey && letter === 's' && partsOf.value) split()
   else if (event.altKey && letter === 'y' && rowAt(at.value)) store.duplicateRow(props.section, rowAt(at.value)!)
   else if (event.key === 'Escape') anchor.value = at.value
   else if (command || event.altKey || event.key.length !== 1) return
@@ -311,7 +336,7 @@ onBeforeUnmount(() => resized?.disconnect())
 </script>
 
 <template>
-  <MappingBar v-if="table.mapsTo" :section="section" />
+  <MappingBar v-if="table.mapsTo" ref="mapping" :section="section" />
   <div v-if="!page" class="bar">
     <label class="small secondary"
       >Show rows with <input v-model="words" type="search" class="words" :aria-label="`Find in ${section.title}`"
@@ -397,7 +422,9 @@ onBeforeUnmount(() => resized?.disconnect())
     <span v-if="!rows.length" class="faint small">{{ all.length ? 'No matching rows.' : 'None yet.' }}</span>
     <span v-else class="faint small keys"
       >type to change, <kbd>F2</kbd> edit, <kbd>Ctrl D</kbd> fill down, <kbd>Ctrl V</kbd> paste a block,
-      <kbd>Ctrl -</kbd> remove</span
+      <kbd>Ctrl -</kbd> remove<template v-if="table.mapsTo"
+        >, <kbd>Alt L</kbd> map as proposed, <kbd>Alt S</kbd> split, <kbd>Enter</kbd> next to map</template
+      ></span
     >
   </div>
   <p v-for="message in told" :key="message" class="told small">{{ message }}</p>

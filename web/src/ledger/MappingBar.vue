@@ -27,6 +27,20 @@ watch(() => store.rowsOf(props.section.table!.key).length, load, { immediate: tr
 const toMap = computed(() => store.findings.value.filter((f) => f.id === `${line.value.key}:missing`).length)
 const proposals = computed(() => view.value?.proposals.filter((p) => !store.said(line.value.key, p.row)) ?? [])
 const of = (source: string) => proposals.value.filter((p) => p.source === source)
+/** Takes what is proposed for some rows. */
+function takeFor(rows: readonly string[]) {
+  take(proposals.value.filter((p) => rows.includes(p.row)))
+}
+/** The row after one, round to the first again, that goes nowhere yet; undefined when all are mapped. */
+function nextToMap(rows: readonly string[], after: number): number | undefined {
+  const open = new Set(store.findings.value.filter((f) => f.id === `${line.value.key}:missing`).map((f) => f.row ?? ''))
+  for (let step = 1; step < rows.length; step++) {
+    const at = (after + step) % rows.length
+    if (open.has(rows[at]!) && !store.said(line.value.key, rows[at]!)) return at
+  }
+  return undefined
+}
+defineExpose({ takeFor, nextToMap })
 const take = (taken: Schemas['MappingProposal'][]) =>
   store.setMany(taken.map((p): [string, Schemas['LineLayout'], string] => [p.row, line.value, p.item]))
 </script>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import { useRouter } from 'vue-router'
+import StepsChart, { type Step } from '../shared/StepsChart.vue'
 import type { Form, Line, ReturnStore, Section } from '../return/returnStore'
+import AgreementPanel from './AgreementPanel.vue'
 import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
 import RepeatingPages from './RepeatingPages.vue'
@@ -47,6 +49,22 @@ function leaveOut(key: string) {
   store.set(key, null, 'no', store.revision.value)
   void router.push(store.placeOfLine(key))
 }
+/** How one of the page's lines comes about from another, each step with its line; steps of nothing are left out. */
+const explained = computed<Step[]>(() => {
+  const of = props.form.explained
+  if (!of) return []
+  const step = (key: string, whole: boolean): Step => ({
+    label: store.lineOf(key)!.label,
+    amount: store.valueOf(key, null)?.value ?? '0',
+    whole,
+    to: store.placeOfLine(key),
+  })
+  return [
+    step(of.from, true),
+    ...of.steps.map((key) => step(key, false)).filter((s) => Number(s.amount) !== 0),
+    step(of.to, true),
+  ]
+})
 const hasGrid = computed(() => drawn.value.some((d) => d.section.table?.grid))
 function before(line: Line): string | null {
   return lastYear.value?.values[line.key] ?? null
@@ -64,6 +82,8 @@ function before(line: Line): string | null {
         <button v-if="!store.locked" class="link small" @click="leaveOut(question.key)">Leave this page out</button>
       </p>
     </header>
+    <AgreementPanel v-if="form.key === store.layout.agreementForm" />
+    <StepsChart v-if="explained.length" :steps="explained" class="explained" aria-label="What makes the difference" />
     <template v-for="{ section, parallel, title } in drawn" :key="section.key">
       <section class="section" :aria-label="title">
         <div class="rule-head">
@@ -111,6 +131,10 @@ function before(line: Line): string | null {
 }
 header p {
   margin: 4px 0 0;
+}
+.explained {
+  --step-label: 270px;
+  margin-top: 16px;
 }
 .columns {
   display: inline-flex;

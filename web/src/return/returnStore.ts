@@ -225,13 +225,14 @@ export class ReturnStore extends ReturnLayout implements Now {
     this.undone.value = gone.length === 1 ? `${section.table!.rowLabel} removed.` : `${gone.length} rows removed.`
   }
 
-  addRow(section: Section, after?: string, goThere = true, page?: string) {
+  addRow(section: Section, after?: string, goThere = true, page?: string): string {
     const rows = this.rowsOf(section.table!.key)
     const { row, step } = addRowStep(this, section, after ? rows.indexOf(after) + 1 : rows.length, page)
     this.do(step)
     if (section.table!.parts.length) this.turnTo(section, row)
     const first = section.lines.find((line) => !line.computed && line.key !== section.table!.ofPage)
     if (first && goThere) void nextTick(() => this.goTo({ line: first.key, row }))
+    return row
   }
 
   duplicateRow(section: Section, from: string) {

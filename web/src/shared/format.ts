@@ -123,6 +123,9 @@ export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`
 }
 
-/** A year and its period: 2025, or 2025 Q1. */
-export const periodOf = (of: { year: number; period?: string }): string =>
-  of.period ? `${of.year} ${of.period.toUpperCase()}` : `${of.year}`
+/** The period of a year: nothing for the whole year, Q1, or second period. */
+export const partOf = (period: string | undefined): string =>
+  period === 'second' ? 'second period' : (period ?? '').toUpperCase()
+
+/** A year and its period: 2025, 2025 Q1, or 2025 second period. */
+export const periodOf = (of: { year: number; period?: string }): string => `${of.year} ${partOf(of.period)}`.trim()

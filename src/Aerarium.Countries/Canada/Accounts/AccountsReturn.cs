@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Canada.Company;
 using Aerarium.Countries.Common.Accounts;
 
 namespace Aerarium.Countries.Canada.Accounts;
@@ -18,19 +19,19 @@ public sealed class AccountsReturn : Definition
 
     /// <summary>The accounts of a period that ends in a year.</summary>
     /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
-    public AccountsReturn(int year)
-        : base(ReturnId, Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, accounts cover periods that end in 2023 to 2025."))
+    public AccountsReturn(int year, string periodOfYear = Periods.WholeYear)
+        : base(ReturnId, Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, accounts cover periods that end in 2023 to 2025."), periodOfYear)
     {
         var chart = FinancialItems.Chart;
-        var lastYear = new TiedReturn(ReturnId, 1);
+        var lastYear = this.PeriodBefore(ReturnId);
         var period = new PeriodForm(this, year);
         var trialBalance = new TrialBalanceForm(this, chart);
         var adjustments = new AdjustmentsForm(this, trialBalance);
         trialBalance.Complete(adjustments.ByAccount);
         var statements = new CompanyStatementsForm(this, chart, trialBalance, lastYear);
         _ = new AssetsForm(
-            this, (period.Begin, period.End), Company.DepreciationClasses.Choices, new RegisterTotals(statements["2008"], 0 - statements["2009"], statements[FinancialItems.Amortisation]), lastYear);
-        Deadlines = [Company.CompanyDays.Filing(year) with { Label = "Accounts, with the return they support", ReckonedBy = period.FilingDay.Line }];
+            this, (period.Begin, period.End), DepreciationClasses.Choices, new RegisterTotals(statements["2008"], 0 - statements["2009"], statements[FinancialItems.Amortisation]), lastYear);
+        Deadlines = [CompanyDays.Filing(year) with { Label = "Accounts, with the return they support", ReckonedBy = period.FilingDay.Line }];
         Seal(
             new KeyFigure("Assets", statements[FinancialItems.Assets].Line, ""),
             new KeyFigure("Revenue", statements[FinancialItems.Revenue].Line, ""),
@@ -51,7 +52,6 @@ public sealed class AccountsReturn : Definition
     /// <inheritdoc />
     public override IReadOnlyList<string> NotCovered =>
     [
-        "a second period that ends in the same calendar year",
         "items of farming, of partnerships and of other comprehensive income; items outside the extract of the published list",
         "accounts in another currency than the Canadian dollar",
     ];

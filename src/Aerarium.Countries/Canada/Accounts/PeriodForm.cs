@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
+using Aerarium.Countries.Canada.Company;
 using Aerarium.Countries.Canada.Parameters;
 using static Aerarium.Core.Formulas.Law;
 
@@ -25,14 +26,14 @@ public sealed class PeriodForm : Form
         : base(definition, "scope", "Scope", "The accounting period; the year of these accounts is the calendar year in which it ends.")
     {
         var longest = new CorporationLaw(year).LongestPeriod;
-        var lastYear = new TiedReturn(AccountsReturn.ReturnId, 1);
+        var lastYear = definition.PeriodBefore(AccountsReturn.ReturnId);
         Section("Accounting period", "ITA 249.1(1)");
         First = Answer("first", "First period of the company?").OfOneYear().Required();
         Begin = Date("begin", "First day").TiedTo(lastYear.Line("scope.next-begin")).OfOneYear().Required();
         End = Date("end", "Last day").TiedTo(lastYear.Line("scope.next-end")).OfOneYear().Required();
         var known = Begin.IsFilled() & End.IsFilled();
         var days = NumberLine("days", "Days", If(known, DaysOf(Begin, End), 0));
-        FilingDay = Line("filing-day", "Return to be filed by", Company.CompanyDays.FilingDay(End, year)).Law("ITA 150(1)(a)");
+        FilingDay = Line("filing-day", "Return to be filed by", CompanyDays.FilingDay(End, year)).Law("ITA 150(1)(a)");
         Line("next-begin", "Next period begins on", End.AddDays(1));
         Line("next-end", "and ends on", If(EndOfMonth(End).DiffersFrom(End), End.AddMonths(12), EndOfMonth(End.AddMonths(12))));
         Error("ends-before-it-begins", known & End < Begin, $"The period ends on {End}, before it begins; check both days.", End);

@@ -31,12 +31,17 @@ public sealed class AllocationForm : Form
         Error("nothing-to-go-by", scope.Provinces > 1 & _revenue.Equals(0) & _salaries.Equals(0), "Enter revenue or salaries by province: without either the income cannot be divided.", _revenue);
     }
 
+    /// <summary>The part of the income that falls to a province, from zero to one.</summary>
+    public Amount Share(string province) => If(_provinces[province].There, If(_scope.Provinces > 1, Divided(province, 1), 1), 0);
+
     /// <summary>The part of an amount that falls to a province, in whole dollars: half by revenue, half by salaries; by one of them where the other is nil; all of it where there is one province.</summary>
     public Amount Of(string province, Amount amount)
+        => If(_provinces[province].There, Round(If(_scope.Provinces > 1, Divided(province, amount), amount), ToUnits), 0);
+
+    private Amount Divided(string province, Amount amount)
     {
-        var (there, revenue, salaries) = _provinces[province];
+        var (_, revenue, salaries) = _provinces[province];
         var (byRevenue, bySalaries) = (amount * revenue / Max(_revenue, 1), amount * salaries / Max(_salaries, 1));
-        var divided = If(_salaries.Equals(0), byRevenue, If(_revenue.Equals(0), bySalaries, (byRevenue + bySalaries) / 2));
-        return If(there, Round(If(_scope.Provinces > 1, divided, amount), ToUnits), 0);
+        return If(_salaries.Equals(0), byRevenue, If(_revenue.Equals(0), bySalaries, (byRevenue + bySalaries) / 2));
     }
 }

@@ -107,5 +107,5 @@ public sealed class BalanceForm : Form
     ];
 
     private AmountLine Last(string name, string label, string line, ScopeForm scope) => Entry(name, label).InWholeUnits().OfOneYear().When(!scope.First).MayBeNegative().From("last return")
-        .TiedTo(new TiedReturn(CompanyReturn.ReturnId, 1).Line(line));
+        .TiedTo(Definition.PeriodBefore(CompanyReturn.ReturnId).Line(line));
 }

@@ -117,18 +117,19 @@ public sealed class CompanyEReturn : IEReturnMapping
     {
         x.Rows("Addition", "depreciation.additions", () =>
         {
-            x.Named("", "description", "class", "acquired", "in-use");
+            x.Named("", "number", "description", "class", "acquired", "in-use");
             x.NamedAmounts("", "cost", "counted", "increased", "plain", "halved", "expensed");
         });
         x.Rows("Disposal", "depreciation.disposals", () =>
         {
-            x.Named("", "description", "class", "disposed");
+            x.Named("", "number", "description", "class", "disposed");
             x.Amount("Proceeds", "proceeds");
         });
         x.Rows("Class", "depreciation.classes", () =>
         {
             x.Line("Code", "class");
-            x.NamedAmounts("", "opening", "increased", "plain", "halved", "expensed", "proceeds", "balance", "recapture", "terminal", "most", "claimed", "closing");
+            x.Named("", "asset", "rate");
+            x.NamedAmounts("", "by-lease", "opening", "increased", "plain", "halved", "expensed", "proceeds", "balance", "recapture", "terminal", "most", "claimed", "closing");
         });
         x.NamedAmounts("depreciation", "claimed", "recapture", "terminal");
     }

@@ -21,14 +21,14 @@ public sealed class CompanyReturn : Definition
 
     /// <summary>The return of a period that ends in a year.</summary>
     /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
-    public CompanyReturn(int year)
-        : base(ReturnId, Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, company covers periods that end in 2024 and 2025."))
+    public CompanyReturn(int year, string period = Periods.WholeYear)
+        : base(ReturnId, Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, company covers periods that end in 2024 and 2025."), period)
     {
         var law = new CorporationLaw(year);
         var scope = new ScopeForm(this, law);
         _ = new CompanyForm(this, scope);
         var financial = new FinancialForm(this);
-        var depreciation = new DepreciationForm(this, law, new CompanyPeriod(scope.End, scope.Days, scope.Short), scope.Depreciable, ReturnId, AssetSource.Register);
+        var depreciation = new DepreciationForm(this, law, new CompanyPeriod(scope.End, scope.Days, scope.Short), scope.Depreciable, ReturnId, AssetSource.Register(this));
         var gains = new GainsForm(this, law, scope);
         var reconciliation = new ReconciliationForm(this, law, scope, financial, depreciation, gains);
         var gifts = new GiftsForm(this, law, scope.Gifts, reconciliation.NetIncome, ReturnId);
@@ -40,6 +40,7 @@ public sealed class CompanyReturn : Definition
         var tax = new TaxForm(this, law, pages);
         var pools = new PoolsForm(this, law, scope, dividends, tax);
         _balance = new BalanceForm(this, law, pages, tax, pools);
+        _ = new EffectiveRateForm(this, law, pages, depreciation, gains, tax, pools);
         _ = new PayoutForm(this, _balance.Balance);
         _ = new DeclarationForm(this);
         var payment = CompanyDays.Payment(year) with { ReckonedBy = _balance.PaymentDay.Line };
@@ -72,7 +73,7 @@ public sealed class CompanyReturn : Definition
     /// <inheritdoc />
     public override IReadOnlyList<string> NotCovered =>
     [
-        "a second period that ends in the same calendar year; a second vehicle of class 10.1; leasehold improvements (class 13) and classes that are not listed",
+        "additions of class 13 by the years of the lease: the amount of the period is entered; the business limit of a second period of associated companies (ITA 125(5)(a), from memory)",
         "establishments in other provinces or abroad, foreign affiliates, non-residents, other currencies",
         "capital dividends and elections, research credits, credits of the provinces, manufacturing and zero-emission rates",
         "personal services businesses, Part III.1 tax, Ontario's minimum tax, interest limitation, shareholder loans, form T1135, the schedule of first-time filers",

@@ -12,9 +12,9 @@ namespace Aerarium.Countries.Canada.Company;
 /// </summary>
 public sealed class DepreciationForm : Form
 {
-    private sealed record Addition(ChoiceLine Class, AmountLine Increased, AmountLine Plain, AmountLine Halved, AmountLine Expensed);
+    private sealed record Addition(ChoiceLine Class, TextLine Number, AmountLine Increased, AmountLine Plain, AmountLine Halved, AmountLine Expensed);
 
-    private sealed record Disposal(ChoiceLine Class, AmountLine Proceeds);
+    private sealed record Disposal(ChoiceLine Class, TextLine Number, AmountLine Proceeds);
 
     private sealed record Pool(AmountLine Claimed, AmountLine Recapture, AmountLine Terminal);
 
@@ -48,12 +48,14 @@ public sealed class DepreciationForm : Form
             var counted = row.Line("counted", "Counts", If(of.Is("10.1"), Min(cost, ceiling), cost)).Law("ITR 1104(3.1), 7307(1)");
             var suspended = used >= CorporationLaw.SuspendedFrom & acquired < CorporationLaw.ReinstatedFrom;
             var expensed = designated | productive;
-            var increases = !related & !suspended & !of.Is("12") & !expensed;
-            var halved = related & !smallTool;
+            var byLease = of.Is("13");
+            var increases = !related & !suspended & !of.Is("12") & !expensed & !byLease;
+            var halved = related & !smallTool & !byLease;
             row.Note("first-year-unverified", of.Is("50") & acquired >= CorporationLaw.ProductiveFrom | acquired >= CorporationLaw.ReinstatedFrom, "The first-year rule rests on measures whose enactment is not verified: check before filing.", acquired);
             row.Error("addition-outside-period", acquired > period.End, $"This was acquired on {acquired}, after the period.", acquired);
             return new Addition(
                 of,
+                number,
                 row.Line("increased", "Increased", If(increases, counted, 0)).Law("ITR 1100(2)"),
                 row.Line("plain", "At the rate", If(!increases & !halved & !expensed, counted, 0)),
                 row.Line("halved", "Halved", If(halved, counted, 0)).Law("ITR 1100(2)"),
@@ -62,24 +64,28 @@ public sealed class DepreciationForm : Form
 
         var disposals = Repeating("disposals", "Disposals of the period", "disposal", row =>
         {
-            row.Text("number", "Number").AtMost(20);
+            var number = row.Text("number", "Number").AtMost(20);
             row.NamedBy(row.Text("description", "Asset").Required());
             var of = row.Choice("class", "Class", DepreciationClasses.Choices).Required();
             row.Date("disposed", "Disposed of on");
-            return new Disposal(of, row.Entry("proceeds", "Proceeds").InWholeUnits().Hint("at most its cost").Required());
+            return new Disposal(of, number, row.Entry("proceeds", "Proceeds").InWholeUnits().Hint("at most its cost").Required());
         }, "ITA 13(21) \"undepreciated capital cost\" F").AsGrid().TiedTo(source.Disposals);
 
         var pools = Repeating("classes", "Classes", "class", row =>
         {
             var of = row.Choice("class", "Class", DepreciationClasses.Choices).Required();
             row.NamedBy(of);
+            var several = of.Is("10.1") | of.Is("other");
+            var asset = row.Text("asset", "Number of the asset").AtMost(20).When(several).Hint("as in the register, where the class stands more than once");
+            var ownRate = row.Measure("rate", "Rate of the class", 2).Unit("%").Between(0, 100).When(of.Is("other")).RequiredWhen(of.Is("other"));
+            row.Line("pool", "Known by", Joined(" ", of, asset));
             var opening = row.Entry("opening", "At the beginning").InWholeUnits().From("last return, schedule 8").OfOneYear();
-            Amount Of(Func<Addition, Amount> what) => additions.Sum(what, a => a.Class.SameAs(of));
+            Amount Of(Func<Addition, Amount> what) => additions.Sum(what, a => InPool(a.Class, a.Number, of, asset));
             var increased = row.Line("increased", "Additions increased", Of(a => a.Increased));
             var plain = row.Line("plain", "Other additions", Of(a => a.Plain));
             var halved = row.Line("halved", "Additions by the half-year rule", Of(a => a.Halved));
             var expensed = row.Line("expensed", "Deducted at once", Of(a => a.Expensed)).Law("ITR 1100(0.1)");
-            var proceeds = row.Line("proceeds", "Disposals", disposals.Sum(d => d.Proceeds, d => d.Class.SameAs(of)));
+            var proceeds = row.Line("proceeds", "Disposals", disposals.Sum(d => d.Proceeds, d => InPool(d.Class, d.Number, of, asset)));
             var left = row.Answer("left", "An asset of the class is left?").UsuallyYes().OfOneYear().Required();
             var vehicle = of.Is("10.1");
             var balance = row.Line("balance", "Balance before the claim", opening + increased + plain + halved - proceeds).Law("ITA 13(21)").Subtotal();
@@ -89,30 +95,39 @@ public sealed class DepreciationForm : Form
             var taken = row.Line("taken", "Disposals above the additions of related persons", AtLeastZero(proceeds - halved));
             var increase = row.Line("increase", "Increase of the first year", law.Incentive * AtLeastZero(increased - AtLeastZero(taken - plain)), ToUnits).Law("ITR 1100(2)");
             var half = row.Line("half", "Left out by the half-year rule", law.HalfYear * AtLeastZero(halved - proceeds), ToUnits).Law("ITR 1100(2)");
-            var rate = of.In(CorporationLaw.ClassRates);
+            var rate = If(of.Is("other"), ownRate / 100, of.In(CorporationLaw.ClassRates));
+            var byLease = row.Entry("by-lease", "Amount of the period by the lease").InWholeUnits().OfOneYear().When(of.Is("13")).RequiredWhen(of.Is("13")).Hint("cost over the term, at least 5 and at most 40 years; half in the first");
             var soldVehicle = vehicle & none;
             var claimBase = row.Line("base", "Base for the claim", If(soldVehicle, law.HalfYear * opening, AtLeastZero(balance + increase - half)));
             var most = row.Line("most", "At most", If(none & !vehicle, 0, Min(
                 If(soldVehicle, opening, AtLeastZero(balance)),
-                Round(claimBase * rate * If(period.Short, period.Days, law.YearDays) / law.YearDays, ToUnits))) + expensed).Law("ITR 1100(1)(a), (3)");
+                If(of.Is("13"), byLease, Round(claimBase * rate * If(period.Short, period.Days, law.YearDays) / law.YearDays, ToUnits)))) + expensed).Law("ITR 1100(1)(a), (b), (3)");
             var claim = row.Entry("claim", "Claim").InWholeUnits().OfOneYear().Hint("blank: the most");
             var claimed = row.Line("claimed", "Claimed", Min(claim.Or(most), most)).Subtotal();
             row.Line("closing", "At the end", If(soldVehicle | none, 0, AtLeastZero(balance) - (claimed - expensed)));
             row.Error("claim-above-most", claim > most, $"The claim of {claim} is above the most that can be claimed, {most}.", claim);
-            row.Error("class-twice", row.RepeatsEarlier(of), "The class stands twice: additions and disposals go by class, so keep one row for each. A second vehicle of class 10.1 is not covered.", of);
+            row.Error("class-twice", row.RepeatsEarlier(of, asset), "The class stands twice: additions and disposals go by class, so keep one row for each; of class 10.1, one for each vehicle with its number.", of);
             row.Warn("no-asset-left", balance > 0 & none & !vehicle, $"No asset of the class is left: its balance of {balance} is deducted as a terminal loss. Check that none is left.", left);
             row.Note("claimed-less", claim.IsFilled() & claim < most, $"{most - claim} less than the most is claimed; it stays in the class.", claim);
-            return (Class: of, Expensed: expensed, Pool: new Pool(claimed, recapture, terminal));
-        }, "ITR 1100, 1101, 1104").TiedTo(new RowTie(new TiedReturn(ofReturn, 1), "depreciation.classes", "class", [new TiedColumn("class", "class"), new TiedColumn("opening", "closing"), new TiedColumn("left", "left")]) { LeftOutAtZero = "closing" });
+            return (Class: of, Asset: asset, Several: several, Expensed: expensed, Pool: new Pool(claimed, recapture, terminal));
+        }, "ITR 1100, 1101, 1104").TiedTo(new RowTie(
+            definition.PeriodBefore(ofReturn), "depreciation.classes", "pool", [.. new[] { "class", "asset", "rate", "left" }.Select(c => new TiedColumn(c, c)), new TiedColumn("opening", "closing")])
+        { LeftOutAtZero = "closing" });
+        Continue(pools, row =>
+        {
+            var (of, asset, several, _, _) = pools.Columns;
+            row.Error("which-asset", several & asset.IsBlank() & pools.CountWhere(p => p.Class.SameAs(of)) > 1, "The class stands more than once: give the number of the asset, so that additions and disposals find their row.", asset);
+            return row;
+        });
 
         Continue(additions, row =>
         {
-            row.Error("addition-without-class", additions.Columns.Class.IsFilled() & pools.CountWhere(p => p.Class.SameAs(additions.Columns.Class)).Equals(0), "Add a row for the class of this addition; until then it counts nowhere.", additions.Columns.Class);
+            row.Error("addition-without-class", additions.Columns.Class.IsFilled() & pools.CountWhere(p => InPool(additions.Columns.Class, additions.Columns.Number, p.Class, p.Asset)).Equals(0), "Add a row for the class of this addition; until then it counts nowhere.", additions.Columns.Class);
             return row;
         });
         Continue(disposals, row =>
         {
-            row.Error("disposal-without-class", disposals.Columns.Class.IsFilled() & pools.CountWhere(p => p.Class.SameAs(disposals.Columns.Class)).Equals(0), "Add a row for the class of this disposal; until then it counts nowhere.", disposals.Columns.Class);
+            row.Error("disposal-without-class", disposals.Columns.Class.IsFilled() & pools.CountWhere(p => InPool(disposals.Columns.Class, disposals.Columns.Number, p.Class, p.Asset)).Equals(0), "Add a row for the class of this disposal; until then it counts nowhere.", disposals.Columns.Class);
             return row;
         });
 
@@ -124,6 +139,9 @@ public sealed class DepreciationForm : Form
         var limit = Line("immediate-limit", "Expensed at once, at most", If(period.Short, law.ImmediateLimit * period.Days / law.YearDays, law.ImmediateLimit), ToUnits).Law("ITR 1104(3.1)").Hint("shared by a group");
         Error("immediate-above-limit", immediate > limit, $"More is expensed at once, {immediate}, than the limit of {limit}.", immediate);
     }
+
+    /// <summary>Whether an asset belongs to a pool: of its class, and where the pool names an asset, that one.</summary>
+    private static Condition InPool(ChoiceLine ofAsset, TextLine number, ChoiceLine ofPool, TextLine asset) => ofAsset.SameAs(ofPool) & (asset.IsBlank() | number.SameAs(asset));
 }
 
 /// <summary>The period of a company's return.</summary>
@@ -138,18 +156,18 @@ public sealed record CompanyPeriod(DateLine End, AmountLine Days, Condition Shor
 public sealed record AssetSource(RowTie Additions, RowTie Disposals)
 {
     /// <summary>The register of the company's accounts.</summary>
-    public static AssetSource Register { get; } = new(
-        new RowTie(new TiedReturn(AccountsReturn.ReturnId), "assets.register", "number",
+    public static AssetSource Register(Definition definition) => new(
+        new RowTie(definition.SamePeriod(AccountsReturn.ReturnId), "assets.register", "number",
             [.. new[] { "number", "description", "class", "acquired", "in-use", "from-related" }.Select(c => new TiedColumn(c, c)), new TiedColumn("cost", "bought")])
         { LeftOutAtZero = "bought" },
-        new RowTie(new TiedReturn(AccountsReturn.ReturnId), "assets.register", "number",
+        new RowTie(definition.SamePeriod(AccountsReturn.ReturnId), "assets.register", "number",
             [.. new[] { "number", "description", "class", "disposed" }.Select(c => new TiedColumn(c, c)), new TiedColumn("proceeds", "sold")])
         { LeftOutAtZero = "sold" });
 
     /// <summary>The federal return of the same period.</summary>
-    public static AssetSource FederalReturn { get; } = new(
-        new RowTie(new TiedReturn(CompanyReturn.ReturnId), "depreciation.additions", "number",
+    public static AssetSource FederalReturn(Definition definition) => new(
+        new RowTie(definition.SamePeriod(CompanyReturn.ReturnId), "depreciation.additions", "number",
             [.. new[] { "number", "description", "class", "acquired", "in-use", "cost", "from-related", "designated", "productive", "small-tool" }.Select(c => new TiedColumn(c, c))]),
-        new RowTie(new TiedReturn(CompanyReturn.ReturnId), "depreciation.disposals", "number",
+        new RowTie(definition.SamePeriod(CompanyReturn.ReturnId), "depreciation.disposals", "number",
             [.. new[] { "number", "description", "class", "disposed", "proceeds" }.Select(c => new TiedColumn(c, c))]));
 }

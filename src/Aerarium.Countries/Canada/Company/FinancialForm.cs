@@ -9,13 +9,12 @@ public sealed class FinancialForm : StatementsForm
 {
     /// <summary>Declares the form.</summary>
     public FinancialForm(Definition definition)
-        : base(definition, new FormHeading("financial", "Financial statements", "In whole dollars, item by item from the accounts of the same period."), FinancialItems.Chart, ItemOf, placesRounding: true)
+        : base(definition, new FormHeading("financial", "Financial statements", "In whole dollars, item by item from the accounts of the same period."), FinancialItems.Chart,
+            (form, item) => form.Entry(item.Name, $"{item.Code} {item.Label}").InWholeUnits().MayBeNegative().OfOneYear().From("accounts").TiedTo(definition.SamePeriod(AccountsReturn.ReturnId).Line($"statements.{item.Name}")),
+            placesRounding: true)
     {
         Error("balance-sheet", Difference.DiffersFrom(0), $"Total assets and total liabilities with equity differ by {Difference}; correct the accounts.", Difference);
         Error("no-statements", this[FinancialItems.Assets].Equals(0) & this[FinancialItems.Revenue].Equals(0) & this["9368"].Equals(0), "There are no financial statements: open the accounts of the same year, or enter the items here.", this[FinancialItems.Assets]);
         Note("rounded", Rounding!.DiffersFrom(0), $"Rounding each item to whole dollars moves the balance sheet by {Rounding}; it is counted in amounts payable.", Rounding);
     }
-
-    private static AmountLine ItemOf(Form form, StatementItem item) => form.Entry(item.Name, $"{item.Code} {item.Label}").InWholeUnits().MayBeNegative().OfOneYear().From("accounts")
-        .TiedTo(new TiedReturn(AccountsReturn.ReturnId).Line($"statements.{item.Name}"));
 }

@@ -26,13 +26,13 @@ public sealed class GiftsForm : Form
         AmountLine? of = null, held = null;
         var carried = Repeating("carried", "Left of earlier years", "year", row =>
         {
-            of = row.CalendarYear("year", "Year of the gifts").Between(year - 30, year - 1).Required();
+            of = row.CalendarYear("year", "Year of the gifts").Between(year - 30, definition.Period == Periods.Second ? year : year - 1).Required();
             row.NamedBy(of);
             held = row.Entry("amount", "Left at the beginning").InWholeUnits().From("last return, schedule 2").Required();
             row.Error("gift-expired", of.IsFilled() & year - of > law.GiftYears, $"Gifts are carried forward for {law.GiftYears} years; these have expired.", of);
             row.Error("gift-year-twice", row.RepeatsEarlier(of), "This year is entered twice; keep one row for each year.", of);
             return row.Line("held", "Can still be used", If(year - of > law.GiftYears, 0, held));
-        }, "ITA 110.1(1)").TiedTo(new RowTie(new TiedReturn(ofReturn, 1), $"{Key}.carried", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
+        }, "ITA 110.1(1)").TiedTo(new RowTie(definition.PeriodBefore(ofReturn), $"{Key}.carried", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
         {
             LeftOutAtZero = "left",
             AndSingle = new TiedSingle($"{Key}.left-of-year", AmountIn: "amount", YearIn: "year"),

@@ -59,7 +59,7 @@ public sealed class GroupForm : Form
         Error("agreement-above-whole", percents > 100, $"The group shares out {percents}% of the limit; together it is at most 100%. Change the parts in the returns concerned: there is one agreement.", percent);
         Note("investment-shrinks", income > law.PassiveFrom, $"Investment income of the group of {income} is above {law.PassiveFrom}: the limit shrinks by {byIncome}.", income);
 
-        TieSource LastYear(string line) => new TiedReturn(CompanyReturn.ReturnId, 1).Line(line);
-        TieSource Others(string line, int yearsBack = 0) => new TiedReturn(CompanyReturn.ReturnId, yearsBack, Relation: "associated").Line(line);
+        TieSource LastYear(string line) => definition.PeriodBefore(CompanyReturn.ReturnId).Line(line);
+        TieSource Others(string line, int yearsBack = 0) => (new TiedReturn(CompanyReturn.ReturnId, yearsBack, Relation: "associated") { Latest = yearsBack > 0 }).Line(line);
     }
 }

@@ -65,7 +65,7 @@ public sealed class LossesForm : Form
         AmountLine? held = null;
         var rows = Repeating(name, title, "loss", row =>
         {
-            var of = row.CalendarYear("year", "Year of the loss").Between(year - 60, year - 1).Required();
+            var of = row.CalendarYear("year", "Year of the loss").Between(year - 60, Definition.Period == Periods.Second ? year : year - 1).Required();
             row.NamedBy(of);
             var amount = row.Entry("amount", "Left at the beginning").InWholeUnits().From("last return, schedule 4").Required();
             row.Error($"{name}-year-twice", row.RepeatsEarlier(of), "This year is entered twice; keep one row for each year.", of);
@@ -76,7 +76,7 @@ public sealed class LossesForm : Form
 
             held = row.Line("held", "Can still be used", years is null ? amount + 0 : If(year - of > years, 0, amount));
             return new Loss(of, held);
-        }, section, applies).TiedTo(new RowTie(new TiedReturn(ofReturn, 1), $"{Key}.{name}", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
+        }, section, applies).TiedTo(new RowTie(Definition.PeriodBefore(ofReturn), $"{Key}.{name}", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
         {
             LeftOutAtZero = "left",
             AndSingle = new TiedSingle(single, AmountIn: "amount", YearIn: "year"),

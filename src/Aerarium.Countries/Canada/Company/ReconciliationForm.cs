@@ -14,6 +14,9 @@ public sealed class ReconciliationForm : Form
     /// <summary>Net income for tax, a loss if negative (line 300).</summary>
     public readonly AmountLine NetIncome;
 
+    /// <summary>Expenses of the accounts that are never deducted; losses less gains on disposals in the accounts; reserves and other adjustments.</summary>
+    public readonly Amount NotDeducted, Disposals, OtherDifferences;
+
     /// <summary>Declares the form.</summary>
     public ReconciliationForm(Definition definition, CorporationLaw law, ScopeForm scope, FinancialForm financial, DepreciationForm depreciation, GainsForm gains)
         : base(definition, "reconciliation", "Net income for tax", "From the profit of the accounts to net income for tax; each line says where it comes from.")
@@ -55,6 +58,8 @@ public sealed class ReconciliationForm : Form
         Section("Net income for tax", "ITA 3", name: "net-income");
         var add = Line("added", "Added", current + deferred + taxInterest + amortisation + recapture + lossOnDisposal + donations + taxableGains + political + club + meals + fines + insurance + reservesClosing + others.Sum(o => o.Added));
         var deduct = Line("deducted", "Deducted", gainOnDisposal + allowance + terminal + reservesOpening + others.Sum(o => o.Deducted));
+        (NotDeducted, Disposals) = (taxInterest + political + club + meals + fines + insurance, lossOnDisposal - gainOnDisposal);
+        OtherDifferences = reservesClosing - reservesOpening + others.Sum(o => o.Added) - others.Sum(o => o.Deducted);
         NetIncome = Line("net", "Net income for tax, or a loss if negative", profit + add - deduct).Hint("line 300").Final();
 
         Warn("gain-without-schedule", gainOnDisposal > 0 & scope.CapitalGains.IsFilled() & !scope.CapitalGains, $"A gain of {gainOnDisposal} in the accounts is deducted; say in Scope whether capital property was sold, or enter the disposal with its class.", gainOnDisposal);

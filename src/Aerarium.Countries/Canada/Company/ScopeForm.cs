@@ -44,7 +44,7 @@ public sealed class ScopeForm : Form
     public ScopeForm(Definition definition, CorporationLaw law)
         : base(definition, "scope", "Scope", "Answer once; schedules open and close with each answer. The year is the calendar year in which the period ends.")
     {
-        var accounts = new TiedReturn(AccountsReturn.ReturnId);
+        var accounts = definition.SamePeriod(AccountsReturn.ReturnId);
         Section("The period", "ITA 249, 249.1(1)");
         Begin = Date("begin", "First day").OfOneYear().Required().TiedTo(accounts.Line("scope.begin"));
         End = Date("end", "Last day").OfOneYear().Required().TiedTo(accounts.Line("scope.end"));
@@ -84,13 +84,13 @@ public sealed class ScopeForm : Form
         Error("ends-before-it-begins", known & End < Begin, $"The period ends on {End}, before it begins; check both days.", End);
         Error("period-too-long", known & Days > law.LongestPeriod, $"The period has {Days} days; a tax year has at most {law.LongestPeriod}. File two returns (ITA 249.1(1)).", End);
         Error("ends-in-another-year", End.IsFilled() & (End < new DateOnly(law.Year, 1, 1) | End > new DateOnly(law.Year, 12, 31)), $"This is the return of a period that ends in {law.Year}; {End} does not.", End);
-        var before = Date("end-before", "The period before ended on").OfOneYear().When(!First).TiedTo(new TiedReturn(CompanyReturn.ReturnId, 1).Line("scope.end"));
+        var before = Date("end-before", "The period before ended on").OfOneYear().When(!First).TiedTo(definition.PeriodBefore(CompanyReturn.ReturnId).Line("scope.end"));
         Warn("period-does-not-follow", before.IsFilled() & Begin.IsFilled() & Begin.DiffersFrom(before.AddDays(1)), $"The period begins on {Begin}, and the one before ended on {before}; a period follows the one before.", Begin);
         Error("elsewhere", elsewhere, "Establishments in other provinces or abroad are not covered; their tax is worked out by hand and filed otherwise.", elsewhere);
         Error("no-establishment", Provinces.Equals(0) & BritishColumbia.IsFilled() & Alberta.IsFilled() & Ontario.IsFilled(), "Say in which province the company has an establishment; without one the tax of the provinces is not covered.", BritishColumbia);
         Error("special-business", special, "Personal services and specified investment businesses have rates of their own, which are not covered here.", special);
         Error("not-resident", resident.IsFilled() & !resident, "A company that is not resident, or keeps its accounts in another currency, is not covered here.", resident);
-        var there = Answer("alberta-prepared", "Alberta return prepared?").OfOneYear().When(Alberta).TiedTo(new TiedReturn(CompanyAlberta.AlbertaReturn.ReturnId).Line("scope.establishment"));
+        var there = Answer("alberta-prepared", "Alberta return prepared?").OfOneYear().When(Alberta).TiedTo(definition.SamePeriod(CompanyAlberta.AlbertaReturn.ReturnId).Line("scope.establishment"));
         Error("alberta-return", Alberta & (there.IsBlank() | !there), "An Alberta return is needed: open it beside this one. Both are filled from the same entries, and each goes to its own authority.", Alberta);
     }
 }

@@ -19,6 +19,9 @@ public sealed class TaxForm : Form
     /// <summary>Taxable income, the amount small business rates apply to, and federal tax.</summary>
     public readonly AmountLine Taxable, Small, PartOne;
 
+    /// <summary>Refundable tax on investment income, and the federal small business deduction.</summary>
+    public readonly AmountLine Refundable, SmallDeduction;
+
     /// <summary>What is taxed at the full rate.</summary>
     public readonly AmountLine FullRate;
 
@@ -46,12 +49,12 @@ public sealed class TaxForm : Form
 
         Section("Federal tax", "ITA 123 to 125", name: "federal");
         var basic = Line("base", "Base tax", law.BaseRate * Taxable, ToUnits).Law("ITA 123").Hint("line 550");
-        var refundable = Line("refundable", "Refundable tax on investment income", If(scope.Private, Min(investment, AtLeastZero(Taxable - Small)) * law.RefundableThirds / 300, 0), ToUnits).Law("ITA 123.3").Hint("line 604");
-        var deduction = Line("deduction", "Small business deduction", law.SmallBusiness * Small, ToUnits).Law("ITA 125(1)").Hint("line 430");
+        Refundable = Line("refundable", "Refundable tax on investment income", If(scope.Private, Min(investment, AtLeastZero(Taxable - Small)) * law.RefundableThirds / 300, 0), ToUnits).Law("ITA 123.3").Hint("line 604");
+        SmallDeduction = Line("deduction", "Small business deduction", law.SmallBusiness * Small, ToUnits).Law("ITA 125(1)").Hint("line 430");
         var abatement = Line("abatement", "Federal abatement", law.Abatement * Taxable, ToUnits).Law("ITA 124(1)").Hint("line 608");
         FullRate = Line("full-rate", "Income at the full rate", AtLeastZero(Taxable - Small - If(scope.Private, investment, 0))).Law("ITA 123.4(1)");
         var reduction = Line("reduction", "General rate reduction", law.RateReduction * FullRate, ToUnits).Law("ITA 123.4(2)").Hint("line 638");
-        PartOne = Line("part-one", "Part I tax", AtLeastZero(basic + refundable - deduction - abatement - reduction)).Hint("line 700").Final();
+        PartOne = Line("part-one", "Part I tax", AtLeastZero(basic + Refundable - SmallDeduction - abatement - reduction)).Hint("line 700").Final();
 
         Section("Ontario", "ON-TA 29, 31", scope.Ontario, name: "ontario");
         var smallOfOntario = Line("on-small", "Amount Ontario's deduction is given for", If(scope.Private & claimed, AtLeastZero(Min(active, Taxable, group.LimitOfOntario)), 0)).Law("ON-TA 31");
@@ -69,7 +72,6 @@ public sealed class TaxForm : Form
         Section("Together", name: "together");
         Line("ab-income", "Taxable income of Alberta, taxed on the Alberta return", allocation.Of("ab", Taxable));
         Provinces = Line("provinces", "Tax of the provinces on this return", ontario + britishColumbia).Hint("line 760").Final();
-        NumberLine("effective", "Federal and provincial tax of the profit before tax, %", If(financial[FinancialItems.BeforeTax] > 0, 100 * (PartOne + Provinces) / Max(financial[FinancialItems.BeforeTax], 1), 0));
 
         Note("above-limit", Small > 0 & Taxable > group.Limit & Taxable - group.Limit <= LittleAbove, $"Income is {Taxable - group.Limit} above the business limit; salary or bonus could bring it down to the limit.", Taxable);
         Warn("ontario-minimum-tax", scope.Ontario & financial[FinancialItems.Assets] >= law.OntarioMinimum.Assets & financial[FinancialItems.Revenue] >= law.OntarioMinimum.Revenue,
@@ -119,6 +121,6 @@ public sealed class PoolsForm : Form
         Error("eligible-dividends-too-high", closing < 0, $"Eligible dividends of {dividends.PaidEligible} were paid, and the pool holds {opening + added + received}; the excess is taxed under Part III.1, which is not covered.", closing);
 
         AmountLine Opening(string name, string label, string closingLine) => Entry(name, label).InWholeUnits().OfOneYear().When(!scope.First).From("last return, schedule 53")
-            .TiedTo(new TiedReturn(CompanyReturn.ReturnId, 1).Line($"{Key}.{closingLine}"));
+            .TiedTo(definition.PeriodBefore(CompanyReturn.ReturnId).Line($"{Key}.{closingLine}"));
     }
 }

@@ -30,11 +30,11 @@ public sealed class AlbertaScopeForm : Form
     {
         var year = law.Year;
         Section("The period", "ACTA 36");
-        Begin = Date("begin", "First day").OfOneYear().Required().TiedTo(AlbertaReturn.Federal("scope.begin"));
-        End = Date("end", "Last day").OfOneYear().Required().TiedTo(AlbertaReturn.Federal("scope.end"));
+        Begin = Date("begin", "First day").OfOneYear().Required().TiedTo(definition.Federal("scope.begin"));
+        End = Date("end", "Last day").OfOneYear().Required().TiedTo(definition.Federal("scope.end"));
         Days = NumberLine("days", "Days", Law.If(Begin.IsFilled() & End.IsFilled(), Law.DaysOf(Begin, End), 0));
         Short = Line("short", "Shorter than twelve months", law.IsShort(Begin, End, Days));
-        First = Answer("first", "First return of the company?").OfOneYear().Required().TiedTo(AlbertaReturn.Federal("scope.first"));
+        First = Answer("first", "First return of the company?").OfOneYear().Required().TiedTo(definition.Federal("scope.first"));
         FilingDay = Line("filing-day", "Return to be filed by", CompanyDays.FilingDay(End, year)).Law("ACTA 36");
 
         Section("Permanent establishment in Alberta", "ACTA 2");

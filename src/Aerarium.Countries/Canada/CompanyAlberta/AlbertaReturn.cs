@@ -17,15 +17,15 @@ public sealed class AlbertaReturn : Definition
 
     /// <summary>The return of a period that ends in a year.</summary>
     /// <exception cref="ArgumentOutOfRangeException">The year is not covered.</exception>
-    public AlbertaReturn(int year)
-        : base(ReturnId, CompanyReturn.Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, company in Alberta covers periods that end in 2024 and 2025."))
+    public AlbertaReturn(int year, string period = Periods.WholeYear)
+        : base(ReturnId, CompanyReturn.Years.Contains(year) ? year : throw new ArgumentOutOfRangeException(nameof(year), year, "Canada, company in Alberta covers periods that end in 2024 and 2025."), period)
     {
         var law = new CorporationLaw(year);
         var scope = new AlbertaScopeForm(this, law);
         _ = new AlbertaCompanyForm(this, scope);
-        var depreciation = new DepreciationForm(this, law, new CompanyPeriod(scope.End, scope.Days, scope.Short), scope.DepreciationDiffers, ReturnId, AssetSource.FederalReturn);
+        var depreciation = new DepreciationForm(this, law, new CompanyPeriod(scope.End, scope.Days, scope.Short), scope.DepreciationDiffers, ReturnId, AssetSource.FederalReturn(this));
         var reconciliation = new AlbertaReconciliationForm(this, scope, depreciation);
-        var gifts = new GiftsForm(this, law, scope.Gifts, reconciliation.NetIncome, ReturnId, Federal("gifts.of-year"));
+        var gifts = new GiftsForm(this, law, scope.Gifts, reconciliation.NetIncome, ReturnId, this.Federal("gifts.of-year"));
         var carried = new CarriedForm(this);
         var losses = new LossesForm(this, law, scope.Losses, new LossBases(reconciliation.NetIncome, reconciliation.NetIncome - gifts.Deducted - carried.Dividends, carried.TaxableGains, carried.CapitalLoss), ReturnId);
         var tax = new AlbertaTaxForm(this, law, reconciliation.NetIncome, gifts.Deducted, losses, carried.Dividends);
@@ -69,9 +69,6 @@ public sealed class AlbertaReturn : Definition
 
     /// <inheritdoc />
     public override IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) => _balance.LateChargesOn(unpaid);
-
-    /// <summary>A line of the federal return of the same period.</summary>
-    internal static TieSource Federal(string line) => new TiedReturn(CompanyReturn.ReturnId).Line(line);
 }
 
 /// <summary>What is the same federally and in Alberta, taken from the federal return.</summary>
@@ -89,6 +86,6 @@ public sealed class CarriedForm : Form
         TaxableGains = Same("taxable-gains", "Taxable capital gains", "gains.taxable");
         CapitalLoss = Same("capital-loss", "Net capital loss of the year", "gains.loss");
 
-        AmountLine Same(string name, string label, string line) => Entry(name, label).InWholeUnits().OfOneYear().TiedTo(AlbertaReturn.Federal(line)).From("federal return");
+        AmountLine Same(string name, string label, string line) => Entry(name, label).InWholeUnits().OfOneYear().TiedTo(definition.Federal(line)).From("federal return");
     }
 }

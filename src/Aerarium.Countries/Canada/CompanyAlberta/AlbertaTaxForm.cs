@@ -21,7 +21,7 @@ public sealed class AlbertaReconciliationForm : Form
         : base(definition, "reconciliation", "Net income for Alberta", "From federal net income; what is discretionary may differ, and carries forward on its own.")
     {
         Section("Federal net income", "ACTA 5");
-        var federal = Entry("federal", "Net income for tax, federal return").InWholeUnits().MayBeNegative().OfOneYear().Required().TiedTo(AlbertaReturn.Federal("reconciliation.net")).From("federal return, line 300");
+        var federal = Entry("federal", "Net income for tax, federal return").InWholeUnits().MayBeNegative().OfOneYear().Required().TiedTo(definition.Federal("reconciliation.net")).From("federal return, line 300");
 
         Section("Capital cost allowance", "ACTA 5", scope.DepreciationDiffers, name: "depreciation");
         var (claimed, recapture, terminal) = (Federal("federal-allowance", "Federal claim", "depreciation.claimed"), Federal("federal-recapture", "Federal recapture", "depreciation.recapture"), Federal("federal-terminal", "Federal terminal losses", "depreciation.terminal"));
@@ -44,7 +44,7 @@ public sealed class AlbertaReconciliationForm : Form
         NetIncome = Line("net", "Net income for Alberta, or a loss if negative", federal + allowance + recaptureDiffers + terminalDiffers + other).Final();
         Note("differs", NetIncome.DiffersFrom(federal), $"Net income for Alberta is {NetIncome}, and {federal} federally; the reconciliation explains the difference.", NetIncome);
 
-        AmountLine Federal(string name, string label, string line) => Entry(name, label).InWholeUnits().OfOneYear().TiedTo(AlbertaReturn.Federal(line)).From("federal return");
+        AmountLine Federal(string name, string label, string line) => Entry(name, label).InWholeUnits().OfOneYear().TiedTo(definition.Federal(line)).From("federal return");
     }
 }
 
@@ -72,7 +72,7 @@ public sealed class AlbertaTaxForm : Form
         var ofAlberta = Line("income", "Taxable income of Alberta", Part(Taxable), ToUnits);
 
         Section("Small business deduction", "ACTA 22", name: "small-business");
-        var ccpc = Answer("ccpc", "Canadian-controlled private corporation throughout?").Required().TiedTo(AlbertaReturn.Federal("scope.ccpc"));
+        var ccpc = Answer("ccpc", "Canadian-controlled private corporation throughout?").Required().TiedTo(definition.Federal("scope.ccpc"));
         var claimed = Answer("claim-small", "Claim the deduction?").OfOneYear().UsuallyYes().When(ccpc).RequiredWhen(ccpc);
         var active = Entry("active", "Active business income", "tax.active-counted", ccpc);
         var limit = Entry("limit", "Business limit", "group.limit", ccpc);
@@ -90,8 +90,8 @@ public sealed class AlbertaTaxForm : Form
             return If(several, If(allSalaries.Equals(0), byRevenue, If(allRevenue.Equals(0), bySalaries, (byRevenue + bySalaries) / 2)), amount);
         }
 
-        AmountLine Entry(string name, string label, string line, Condition when) => this.Entry(name, label).InWholeUnits().OfOneYear().When(when).RequiredWhen(when).TiedTo(AlbertaReturn.Federal(line)).From("federal return");
-        AmountLine Whole(string name, string label, string line) => Count(name, label).OfOneYear().Required().TiedTo(AlbertaReturn.Federal(line));
+        AmountLine Entry(string name, string label, string line, Condition when) => this.Entry(name, label).InWholeUnits().OfOneYear().When(when).RequiredWhen(when).TiedTo(definition.Federal(line)).From("federal return");
+        AmountLine Whole(string name, string label, string line) => Count(name, label).OfOneYear().Required().TiedTo(definition.Federal(line));
     }
 }
 
@@ -128,7 +128,7 @@ public sealed class AlbertaBalanceForm : Form
         Balance = Line("balance", "Balance, or a refund if negative", due - Paid).Final();
 
         Section("When it is due", "ACTA 38", name: "due");
-        var taxableBefore = Entry("taxable-before", "Taxable income of the period before").InWholeUnits().OfOneYear().When(!scope.First).From("last return").TiedTo(new TiedReturn(AlbertaReturn.ReturnId, 1).Line("tax.taxable"));
+        var taxableBefore = Entry("taxable-before", "Taxable income of the period before").InWholeUnits().OfOneYear().When(!scope.First).From("last return").TiedTo(definition.PeriodBefore(AlbertaReturn.ReturnId).Line("tax.taxable"));
         var threeMonths = Line("three-months", "Due after three months", tax.Small > 0 & (scope.First | taxableBefore <= law.BusinessLimit)).Law("ACTA 38; from memory, likely");
         PaymentDay = Line("payment-day", "Balance to be paid by", CompanyDays.PaymentDay(scope.End, threeMonths, law.Year)).Law("ACTA 38");
 

@@ -96,7 +96,7 @@ public sealed class CorporationLaw(int year) : LawInForce(year)
     /// <summary>Rates of the classes.</summary>
     public static IReadOnlyDictionary<string, Parameter> ClassRates { get; } = new (string Class, decimal Rate)[]
     {
-        ("1", 4), ("8", 20), ("10", 30), ("10.1", 30), ("12", 100), ("14.1", 5), ("43", 30), ("50", 55), ("53", 50),
+        ("1", 4), ("1-6", 6), ("1-10", 10), ("8", 20), ("10", 30), ("10.1", 30), ("12", 100), ("14.1", 5), ("43", 30), ("50", 55), ("53", 50),
     }.ToDictionary(c => c.Class, c => Parameter.Percent($"rate of class {c.Class}", c.Rate, "ITR 1100(1)(a), Schedule II", Certain));
 
     /// <summary>What incentive property adds to the base in its first year, while the increase is not suspended.</summary>

@@ -21,7 +21,8 @@ public sealed class AdjustmentsForm : Form
             page.Part("The entry");
             var number = page.Count("number", "Number").Between(1, 9_999).Required();
             page.NamedBy(page.Text("reason", "Reason").Required());
-            page.Date("date", "Date");
+            page.Date("date", "Date").OfOneYear();
+            page.StandsBy(page.Answer("standing", "Made in every period?").Hint("then it is rolled forward with its lines"));
             var reversed = page.Text("reversed", "Taken back, because").Hint("the entry stays and no longer counts").OfOneYear();
             lines = page.RowsWithin("lines", "Lines", "line", row =>
             {

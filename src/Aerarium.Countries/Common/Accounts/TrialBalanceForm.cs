@@ -61,6 +61,7 @@ public sealed class TrialBalanceForm : Form
         var shares = Repeating("shares", "Accounts split over several items", "share", row =>
         {
             var of = row.RowOf("account", "Account", _accounts).Required();
+            row.Splits(of);
             var item = row.Choice("item", "This part goes to", _chart.Codes).Required();
             var percent = row.Measure("percent", "Part of the account", 4).Unit("%").Between(0, 100).Required();
             var amount = row.Line("amount", "Amount", of.The(adjusted.Balance) * percent / 100, ToCents);

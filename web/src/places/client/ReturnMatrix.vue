@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../../api/client'
 import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
-import { amount, periodOf } from '../../shared/format'
+import { amount, partOf, periodOf } from '../../shared/format'
 
 /** Years by return types: what there is, and what can be opened. */
 const props = defineProps<{
@@ -30,8 +30,14 @@ interface Slot {
   year: number
   period: string
 }
+/** A further period stands there once the one before it does: it follows a change of the year end. */
 const slots = (type: Schemas['ReturnTypeView'], year: number): Slot[] =>
-  type.years.includes(year) ? type.periods.map((period) => ({ definition: type.id, year, period })) : []
+  !type.years.includes(year)
+    ? []
+    : [...type.periods, ...(type.furtherPeriod && returnsOf(type.id, year).length ? [type.furtherPeriod] : [])].map(
+        (period) => ({ definition: type.id, year, period }),
+      )
+const isFurther = (of: Slot) => props.types.find((t) => t.id === of.definition)!.furtherPeriod === of.period
 
 /** What is about to be opened although an older year has not been filed. */
 const asked = ref<{ of: Slot; older: number[]; roll: boolean } | null>(null)
@@ -46,13 +52,14 @@ const olderUnfiled = (of: Slot) =>
     )
     .sort((a, b) => a - b)
 
-/** The return of the year before or, for quarters, of the quarter before. */
+/** The return that is rolled forward: of the year before or, for quarters, of the quarter before; the last one where two end in a year. */
 function before(of: Slot): Schemas['ClientReturnItem'] | undefined {
-  const periods = props.types.find((t) => t.id === of.definition)!.periods
+  const { periods, furtherPeriod } = props.types.find((t) => t.id === of.definition)!
+  if (isFurther(of)) return undefined
   const at = periods.indexOf(of.period) - 1
   return at >= 0
     ? returnsOf(of.definition, of.year, periods[at])[0]
-    : returnsOf(of.definition, of.year - 1, periods.at(-1))[0]
+    : [furtherPeriod, periods.at(-1)!].flatMap((p) => (p == null ? [] : returnsOf(of.definition, of.year - 1, p)))[0]
 }
 
 function open(of: Slot, roll: boolean, anyway = false) {
@@ -107,7 +114,7 @@ const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
           <td v-for="year in years" :key="year" class="cell">
             <div v-for="of in slots(type, year)" :key="of.period">
               <div v-for="item in present(of)" :key="item.id">
-                <span v-if="of.period" class="small secondary period">{{ of.period.toUpperCase() }}</span>
+                <span v-if="of.period" class="small secondary period">{{ partOf(of.period) }}</span>
                 <router-link :to="`/returns/${item.id}/fill`"
                   >{{ item.kind === 'amended' ? 'amended, ' : '' }}{{ item.stage }}</router-link
                 >
@@ -116,8 +123,13 @@ const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
               <button v-if="mayAmend(of)" class="link small" :disabled="busy" @click="amend(of)">
                 amend {{ periodOf(of) }}
               </button>
-              <button v-if="mayOpen(of)" class="link" :disabled="busy" @click="open(of, false)">
-                Open {{ periodOf(of) }}
+              <button
+                v-if="mayOpen(of)"
+                :class="['link', { small: isFurther(of) }]"
+                :disabled="busy"
+                @click="open(of, false)"
+              >
+                {{ isFurther(of) ? `Open a second period that ends in ${of.year}` : `Open ${periodOf(of)}` }}
               </button>
               <button v-if="mayOpen(of) && before(of)" class="link roll" :disabled="busy" @click="open(of, true)">
                 roll forward
@@ -139,7 +151,8 @@ const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
 }
 .period {
   display: inline-block;
-  width: 26px;
+  min-width: 26px;
+  margin-right: 4px;
 }
 .roll {
   margin-left: 12px;

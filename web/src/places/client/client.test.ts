@@ -23,10 +23,29 @@ const types: Schemas['ReturnTypeView'][] = [
     filedBy: 'individual',
     years: [2024, 2025],
     periods: [''],
+    furtherPeriod: null,
     isFiled: true,
   },
-  { id: 'ph/two', title: 'Two', country: 'ph', filedBy: 'individual', years: [2025], periods: [''], isFiled: true },
-  { id: 'ke/three', title: 'Three', country: 'ke', filedBy: 'company', years: [2025], periods: [''], isFiled: true },
+  {
+    id: 'ph/two',
+    title: 'Two',
+    country: 'ph',
+    filedBy: 'individual',
+    years: [2025],
+    periods: [''],
+    furtherPeriod: null,
+    isFiled: true,
+  },
+  {
+    id: 'ke/three',
+    title: 'Three',
+    country: 'ke',
+    filedBy: 'company',
+    years: [2025],
+    periods: [''],
+    furtherPeriod: null,
+    isFiled: true,
+  },
 ]
 const item = (year: number, stage: string, kind = 'original'): Schemas['ClientReturnItem'] => ({
   id: year,
@@ -100,6 +119,28 @@ describe('the matrix of years by return types', () => {
     expect(matrix([item(2024, 'accepted')]).text()).toContain('amend 2024')
     expect(matrix([item(2024, 'accepted'), item(2024, 'open', 'amended')]).text()).not.toContain('amend 2024')
     expect(matrix([item(2024, 'sent')]).text()).not.toContain('amend 2024')
+  })
+
+  it('offers a second period once the first is there, and rolls forward from the last of the year', async () => {
+    const books = types.map((t) => ({ ...t, furtherPeriod: 'second' }))
+    const of = (returns: Schemas['ClientReturnItem'][]) => {
+      useSession().view = { person: { mayPrepare: true } } as never
+      return mount(ReturnMatrix, {
+        props: { client, returns, types: books },
+        global: { stubs: { RouterLink: { template: '<a><slot /></a>' } } },
+      })
+    }
+    expect(of([]).text()).not.toContain('second period')
+    expect(of([item(2024, 'accepted')]).text()).toContain('Open a second period that ends in 2024')
+    const both = of([item(2024, 'accepted'), { ...item(2024, 'open'), id: 5, period: 'second' }])
+    expect(both.text()).toContain('second period')
+    expect(both.text()).not.toContain('Open a second period that ends in 2024')
+    await both
+      .findAll('button')
+      .find((b) => b.text() === 'roll forward')!
+      .trigger('click')
+    await flushPromises()
+    expect(post).toHaveBeenCalledWith('/api/returns/{id}/roll-forward', { params: { path: { id: 5 } } })
   })
 
   it('offers nothing to who only looks', () => {

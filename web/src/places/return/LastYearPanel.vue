@@ -3,6 +3,7 @@ import { computed, inject, onMounted, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { amount, difference, periodOf } from '../../shared/format'
+import StepsChart, { type Step } from '../../shared/StepsChart.vue'
 import type { Line, ReturnStore, Section } from '../../return/returnStore'
 
 /** This year beside last year, line by line, and how last year's balance became this year's. */
@@ -75,41 +76,19 @@ const rowMovements = computed(() =>
     .filter((s) => s.rows.length),
 )
 
-/** Each step drawn from where the one before ended. */
-const steps = computed(() => {
+const steps = computed<Step[]>(() => {
   if (!bridge.value) return []
-  let at = Number(bridge.value.from)
-  const list = [
-    {
-      label: bridge.value.fromYear,
-      from: 0,
-      to: at,
-      amount: bridge.value.from,
-      whole: true,
-      form: null as string | null,
-    },
+  const { fromYear, from, to, steps } = bridge.value
+  return [
+    { label: fromYear, amount: from, whole: true },
+    ...steps.map((step) => ({
+      label: step.cause,
+      amount: step.movement,
+      whole: false,
+      to: step.form ? store.placeOf(store.pageOf(store.layout.forms.find((f) => f.key === step.form)!).key) : undefined,
+    })),
+    { label: periodOf(store.view.value), amount: to, whole: true },
   ]
-  for (const step of bridge.value.steps) {
-    const to = at + Number(step.movement)
-    list.push({ label: step.cause, from: at, to, amount: step.movement, whole: false, form: step.form ?? null })
-    at = to
-  }
-  list.push({
-    label: periodOf(store.view.value),
-    from: 0,
-    to: Number(bridge.value.to),
-    amount: bridge.value.to,
-    whole: true,
-    form: null,
-  })
-  const ends = list.flatMap((s) => [s.from, s.to])
-  const [low, high] = [Math.min(0, ...ends), Math.max(0, ...ends)]
-  const width = high - low || 1
-  return list.map((s) => ({
-    ...s,
-    left: ((Math.min(s.from, s.to) - low) / width) * 100,
-    width: (Math.abs(s.to - s.from) / width) * 100,
-  }))
 })
 </script>
 
@@ -120,25 +99,7 @@ const steps = computed(() => {
     <template v-else>
       <template v-if="bridge">
         <div class="rule-head"><h2>From last year's balance to this year's</h2></div>
-        <div class="bridge" role="list">
-          <div v-for="step in steps" :key="step.label + step.amount" class="step" role="listitem">
-            <router-link
-              v-if="step.form"
-              :to="store.placeOf(store.pageOf(store.layout.forms.find((f) => f.key === step.form)!).key)"
-              >{{ step.label }}</router-link
-            >
-            <span v-else :class="{ strong: step.whole }">{{ step.label }}</span>
-            <span class="track" aria-hidden="true"
-              ><i
-                :class="{ whole: step.whole, down: !step.whole && step.to < step.from }"
-                :style="{ left: `${step.left}%`, width: `${step.width}%` }"
-              ></i
-            ></span>
-            <span class="amount" :class="{ strong: step.whole }"
-              >{{ !step.whole && !step.amount.startsWith('-') ? '+' : '' }}{{ amount(step.amount) || '0' }}</span
-            >
-          </div>
-        </div>
+        <StepsChart :steps="steps" />
       </template>
       <div class="rule-head lines-head">
         <h2>Line by line</h2>
@@ -229,33 +190,5 @@ const steps = computed(() => {
   color: var(--ink);
   font: inherit;
   text-align: right;
-}
-.step {
-  display: grid;
-  grid-template-columns: 150px minmax(0, 1fr) 96px;
-  gap: 10px;
-  align-items: center;
-  min-height: 28px;
-  border-bottom: 1px solid var(--hairline);
-}
-.track {
-  position: relative;
-  height: 14px;
-}
-.track i {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  min-width: 2px;
-  background: var(--bronze);
-}
-.track i.down {
-  background: var(--verdigris);
-}
-.track i.whole {
-  background: var(--secondary);
-}
-.strong {
-  font-weight: 600;
 }
 </style>
