@@ -199,4 +199,20 @@ public sealed class FilingTests : IDisposable
         Assert.Contains($"Page 1 of {pages.Length}", text);
         Assert.Contains("2025 Q1", text);
     }
+
+    /// <summary>Statements printed by themselves: this year and last year side by side, and nothing of other pages. Read with pdftotext and qpdf.</summary>
+    [Fact]
+    public void A_page_is_printed_by_itself_with_its_parallel_column()
+    {
+        var books = new AccountsCase(2025).Account("Bank", 1_234.50m, "1001").Account("Stock", 30, "1120").Account("Shares", -1_264.50m, "3500").With("statements-last-year.item-1001", 987.25m).With("statements-last-year.item-2620", 44).Evaluate();
+        var pdf = PrintedCopy.DrawForm(books, new PrintedCopyFacts("Practice", "Dunlin Docks", "original", "Approved by Mosi", new DateOnly(2026, 3, 1)), books.Definition.Forms.Single(f => f.Key == "statements"));
+        var file = Write("statements.pdf", pdf);
+        var lines = Run("pdftotext", "-layout", file, "-").Output.Split('\n');
+        Assert.Matches(@"1001 Cash and deposits +987\.25 +1,234\.50", lines.Single(l => l.Contains("1001 ", StringComparison.Ordinal)));
+        Assert.Matches(@"2620 .+ 44\.00 +0\.00", lines.Single(l => l.Contains("2620 ", StringComparison.Ordinal)));
+        Assert.Contains(lines, l => l.Contains("Last year", StringComparison.Ordinal) && l.Contains("This year", StringComparison.Ordinal));
+        Assert.DoesNotContain(lines, l => l.Contains("Trial balance", StringComparison.Ordinal));
+        var (exit, output) = Run("qpdf", "--check", file);
+        Assert.True(exit == 0, output);
+    }
 }

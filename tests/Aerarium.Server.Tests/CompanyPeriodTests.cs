@@ -104,4 +104,19 @@ public class CompanyPeriodTests(SharedPractice shared) : IClassFixture<SharedPra
         Assert.Equal(HttpStatusCode.Conflict, (await AgreeAsync("50", "40", stamp)).Status);
         Assert.Equal("60", Value(await rukia.GetAsync($"/api/returns/{first}"), "group.percent"));
     }
+
+    /// <summary>A page by itself, as a paper and as a table with the parallel column.</summary>
+    [Fact]
+    public async Task A_page_goes_out_as_a_paper_and_as_a_table()
+    {
+        var (rukia, client) = await CompanyAsync(shared, "Smew Sails Ltd");
+        var id = await OpenAsync(rukia, client, "ca/accounts", 2025);
+        await AddAsync(rukia, id, "trial-balance.accounts", "a", ("number", "100"), ("name", "Bank"), ("debit", "900.5"), ("item", "1001"));
+        await EditAsync(rukia, id, ("statements-last-year.item-1001", "700"));
+        var csv = System.Text.Encoding.UTF8.GetString(await rukia.Http.GetByteArrayAsync($"/api/returns/{id}/forms/statements/page.csv"));
+        Assert.StartsWith("Section,Number,Label,Value,Beside", csv, StringComparison.Ordinal);
+        Assert.Contains(",1001 Cash and deposits,900.5,700", csv, StringComparison.Ordinal);
+        Assert.StartsWith("%PDF", System.Text.Encoding.ASCII.GetString(await rukia.Http.GetByteArrayAsync($"/api/returns/{id}/forms/statements/page.pdf"), 0, 8), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await rukia.SendAsync(HttpMethod.Get, $"/api/returns/{id}/forms/nowhere/page.csv", null)).Status);
+    }
 }

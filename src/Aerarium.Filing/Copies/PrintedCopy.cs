@@ -25,6 +25,9 @@ public sealed class PrintedCopy
     private const double Bottom = 782;
     private const double Row = 16;
 
+    /// <summary>Width of the column of amounts at the right, where another stands beside it.</summary>
+    private const double Second = 110;
+
     private static readonly XColor Ink = XColor.FromArgb(0x22, 0x28, 0x2B);
     private static readonly XColor Secondary = XColor.FromArgb(0x52, 0x5A, 0x5D);
     private static readonly XColor Hairline = XColor.FromArgb(0xDD, 0xD8, 0xCC);
@@ -41,17 +44,27 @@ public sealed class PrintedCopy
     private XGraphics? _page;
     private double _y;
 
-    private PrintedCopy(Evaluation evaluation, PrintedCopyFacts facts)
+    private readonly Form? _only;
+
+    private PrintedCopy(Evaluation evaluation, PrintedCopyFacts facts, Form? only)
     {
         _evaluation = evaluation;
         _facts = facts;
+        _only = only;
     }
 
     /// <summary>Draws the copy.</summary>
     public static byte[] Draw(Evaluation evaluation, PrintedCopyFacts facts)
     {
         PlexFonts.Use();
-        return new PrintedCopy(evaluation, facts).Draw();
+        return new PrintedCopy(evaluation, facts, null).Draw();
+    }
+
+    /// <summary>Draws one form by itself, with its parallel column beside it: statements with last year's.</summary>
+    public static byte[] DrawForm(Evaluation evaluation, PrintedCopyFacts facts, Form form)
+    {
+        PlexFonts.Use();
+        return new PrintedCopy(evaluation, facts, form).Draw();
     }
 
     private byte[] Draw()
@@ -63,16 +76,21 @@ public sealed class PrintedCopy
         // Content streams are left uncompressed: the library ends its compressed ones in a way that qpdf warns about.
         _document.Options.CompressContentStreams = false;
         NewPage();
-        Outcome();
-        foreach (var form in definition.Forms.Where(f => f.Sections.Any(Prints)))
+        if (_only is null)
+        {
+            Outcome();
+        }
+
+        foreach (var form in definition.Forms.Where(f => (_only is null || f == _only) && f.Sections.Any(Prints)))
         {
             Room(Row * 5);
             _y += 10;
             Write(form.Number == 0 ? form.Title : $"{form.Number}  {form.Title}", _title, Ink, Left, _y);
             _y += 20;
-            foreach (var section in form.Sections.Where(Prints))
+            var beside = _only is null ? null : definition.Forms.FirstOrDefault(f => f.Beside?.First == form);
+            foreach (var (index, section) in form.Sections.Index().Where(s => Prints(s.Item) || (beside is not null && Prints(beside.Sections[s.Index]))))
             {
-                Print(section);
+                Print(section, beside?.Sections[index]);
             }
         }
 
@@ -101,11 +119,16 @@ public sealed class PrintedCopy
         _y += 8;
     }
 
-    private void Print(Section section)
+    private void Print(Section section, Section? beside)
     {
         Room(Row * 3);
         Write(section.Title, _heading, Ink, Left, _y);
-        if (section.Law is not null)
+        if (beside?.Form.Beside is { } columns)
+        {
+            Write(columns.FirstColumn, _small, Secondary, Right - Measure(columns.FirstColumn, _small), _y);
+            Write(columns.Column, _small, Secondary, Right - Second - Measure(columns.Column, _small), _y);
+        }
+        else if (section.Law is not null)
         {
             Write(section.Law, _small, Secondary, Right - Measure(section.Law, _small), _y);
         }
@@ -132,12 +155,39 @@ public sealed class PrintedCopy
                 }
             }
         }
-        else
+        else if (beside is null)
         {
             Lines(section.LinesAsRead, 0);
         }
+        else
+        {
+            Columns(section.LinesAsRead.Zip(beside.LinesAsRead));
+        }
 
         _y += 6;
+    }
+
+    /// <summary>Lines with those of the parallel column beside them; what is blank in both is left out.</summary>
+    private void Columns(IEnumerable<(Line First, Line Second)> lines)
+    {
+        foreach (var (line, other) in lines)
+        {
+            var (value, otherValue) = (_evaluation.Value(line), _evaluation.Value(other));
+            if (value is null && otherValue is null)
+            {
+                continue;
+            }
+
+            Room(Row);
+            Write(Fit(line.Label, _text, 290), line.Rule == LineRule.None ? _text : _strong, Ink, Left, _y);
+            if (otherValue is not null)
+            {
+                var shown = Fit(Shown(other, 0, otherValue), _text, Second - 10);
+                Write(shown, _text, Secondary, Right - Second - Measure(shown, _text), _y);
+            }
+
+            Amount(value is null ? "" : Shown(line, 0, value), line.Rule != LineRule.None, line.Rule);
+        }
     }
 
     /// <summary>A page that repeats: its parts under their headings, and the rows within it.</summary>

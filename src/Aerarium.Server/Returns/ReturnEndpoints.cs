@@ -73,6 +73,12 @@ internal static class ReturnEndpoints
             var evaluation = workspace.Definition.Evaluate(workspace.EntrySet, workspace.Today);
             return Results.File(Workings.Draw(evaluation, new WorkingsFacts(practice, client, workspace.Today)), RowWorkbook.MediaType, $"workings-{id}.xlsx");
         }).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
+        item.MapGet("/forms/{form}/page.pdf", PageOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
+        item.MapGet("/forms/{form}/page.csv", (long id, string form, Workbench workbench) =>
+        {
+            var workspace = workbench.Open(id);
+            return Results.File(CsvFile.Of(PageLine.Of(workspace.Evaluation, FormOf(workspace, form))), "text/csv; charset=utf-8", $"{form}.csv");
+        }).Produces(StatusCodes.Status200OK, contentType: "text/csv");
         item.MapGet("/printed-copy.pdf", PrintedCopyOf).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
     }
 
@@ -161,6 +167,18 @@ internal static class ReturnEndpoints
         workspace.Evaluation.Values()
             .Where(v => v.Row is null && v.Value is not null && workspace.Definition.FindLine(v.Line)?.OfOneYear == false)
             .ToDictionary(v => v.Line, v => v.Value!));
+
+    private static Form FormOf(Workspace workspace, string key) =>
+        workspace.Definition.Forms.FirstOrDefault(f => f.Key == key && f.Beside is null) ?? throw PlainProblem.NotFound("This page");
+
+    private static IResult PageOf(long id, string form, Workbench workbench, PracticeDatabase database, TimeProvider clock)
+    {
+        var workspace = workbench.Open(id);
+        return Results.File(
+            database.Read(unit => PrintedCopy.DrawForm(
+                workspace.Evaluation, ReturnPapers.FactsOf(unit, workspace.Record, Approvals.Latest(unit, id), clock.Today()), FormOf(workspace, form))),
+            "application/pdf");
+    }
 
     private static IResult PrintedCopyOf(long id, Workbench workbench, PracticeDatabase database, TimeProvider clock)
     {

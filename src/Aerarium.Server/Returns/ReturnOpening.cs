@@ -84,7 +84,7 @@ public sealed class ReturnOpening(PracticeDatabase database, TimeProvider clock,
         });
         if (filed is not null)
         {
-            TakeOver(id, workbench.Open(filed.Id), line => !line.OfOneYear, caller, "filed return");
+            TakeOver(id, workbench.Open(filed.Id), line => !line.Form.OfOneYear, caller, "filed return");
         }
 
         if (first is not null)

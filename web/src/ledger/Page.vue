@@ -75,7 +75,13 @@ function before(line: Line): string | null {
   <article class="page" :class="{ broad: beside, full: hasGrid }" :aria-label="form.title">
     <header>
       <h1>{{ form.title }}</h1>
-      <p class="secondary">{{ form.about }}</p>
+      <p class="secondary">
+        {{ form.about }}
+        <span v-if="!hasGrid" class="small out"
+          ><a :href="`/api/returns/${store.id}/forms/${form.key}/page.pdf`" target="_blank" rel="noopener">Print</a>
+          <a :href="`/api/returns/${store.id}/forms/${form.key}/page.csv`" download>CSV</a></span
+        >
+      </p>
       <p v-if="question" class="small faint why">
         Here because <router-link :to="store.placeOfLine(question.key)">‘{{ question.label }}’</router-link> is answered
         yes.
@@ -131,6 +137,9 @@ function before(line: Line): string | null {
 }
 header p {
   margin: 4px 0 0;
+}
+.out a {
+  margin-left: 10px;
 }
 .explained {
   --step-label: 270px;

@@ -1,5 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { POINT, amount, day, daysLeft, difference, editable, lineText, onTheWay, writeNumbers } from './format'
+import {
+  POINT,
+  amount,
+  day,
+  daysLeft,
+  difference,
+  editable,
+  lineText,
+  onTheWay,
+  partOf,
+  periodOf,
+  plural,
+  writeNumbers,
+} from './format'
 
 describe('amounts', () => {
   it.each([
@@ -79,4 +92,21 @@ describe('what a line holds', () => {
     [undefined, '2026-06-18', '18 Jun 2026'],
     [undefined, '10%', '10%'],
   ])('%o with %s is read as %s', (of, text, read) => expect(lineText(of, text)).toBe(read))
+})
+
+describe('counts and periods', () => {
+  it.each([
+    [1, 'company', '1 company'],
+    [0, 'company', '0 companies'],
+    [3, 'entry', '3 entries'],
+    [2, 'day', '2 days'],
+    [2, 'account', '2 accounts'],
+  ])('%i of %s is %s', (count, word, words) => expect(plural(count, word)).toBe(words))
+
+  it('names the period of a year', () => {
+    expect(periodOf({ year: 2025 })).toBe('2025')
+    expect(periodOf({ year: 2025, period: 'q1' })).toBe('2025 Q1')
+    expect(periodOf({ year: 2025, period: 'second' })).toBe('2025 second period')
+    expect(partOf(undefined)).toBe('')
+  })
 })

@@ -119,7 +119,7 @@ export function daysLeft(days: number): string {
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** A count with its word. */
-export function plural(count: number, one: string, many = `${one}s`): string {
+export function plural(count: number, one: string, many = one.replace(/([^aeiou])y$/, '$1ie') + 's'): string {
   return `${count} ${count === 1 ? one : many}`
 }
 

@@ -11,7 +11,7 @@ namespace Aerarium.Countries.Canada.Company;
 /// </summary>
 public sealed class EffectiveRateForm : Form
 {
-    private static readonly Rounding ToTenths = new(0.1m, RoundingMode.HalfUp);
+    private static readonly Rounding ToTenths = new(0.1m, RoundingMode.HalfUp), ToPlaces = new(0.0001m, RoundingMode.HalfUp);
 
     /// <summary>Declares the form.</summary>
     public EffectiveRateForm(Definition definition, CorporationLaw law, TaxPages pages, DepreciationForm depreciation, GainsForm gains, TaxForm tax, PoolsForm pools)
@@ -25,7 +25,7 @@ public sealed class EffectiveRateForm : Form
         NumberLine("percent", "Effective rate", If(profit > 0, Round(100 * all / Max(profit, 1), ToTenths), 0)).Unit("%");
         var known = alberta.IsFilled();
         var provinces = (law.BritishColumbiaRate * allocation.Share("bc")) + (law.OntarioRate * allocation.Share("on")) + If(known, law.AlbertaRate * allocation.Share("ab"), 0);
-        var full = NumberLine("full-percent", "Full rate, federal and provincial", 100 * ((Amount)law.BaseRate - law.Abatement - law.RateReduction + provinces)).Unit("%");
+        var full = NumberLine("full-percent", "Full rate, federal and provincial", Round(100 * ((Amount)law.BaseRate - law.Abatement - law.RateReduction + provinces), ToPlaces)).Unit("%");
         Note("alberta-unknown", scope.Alberta & !known, "Alberta's tax is not known yet, and the rates are without it; open the Alberta return.", alberta);
 
         Section("What makes the difference", name: "differences");

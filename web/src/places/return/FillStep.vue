@@ -33,6 +33,7 @@ const form = computed(() => {
 const beside = computed<'page' | 'grid'>(() =>
   form.value.sections.some((s) => s.table?.grid && !s.table.ofPage) ? 'grid' : 'page',
 )
+const addedUpOn = computed(() => form.value.sections.map((s) => s.table?.addedUpOn).find((f) => f != null) ?? undefined)
 /** A paper beside the page takes the Margin's room where the window has not enough for both. */
 const ROOM_FOR_PAPER = 1700
 const paper = ref(localStorage.getItem('aerarium-paper') === 'shown')
@@ -125,7 +126,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
       </p>
     </div>
     <PaperBeside v-if="paper" @close="turnPaper" />
-    <Margin v-if="margin" />
+    <Margin v-if="margin" :added-up-on="addedUpOn" />
     <button v-else type="button" class="strip" title="Show the Margin (Alt M)" @click="turnMargin">
       <span>Margin</span>
     </button>

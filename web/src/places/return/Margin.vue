@@ -6,22 +6,34 @@ import DerivationNode from '../../ledger/DerivationNode.vue'
 import { amount, lineText, moment } from '../../shared/format'
 import SeverityMark from '../../shared/SeverityMark.vue'
 import AcceptFinding from './AcceptFinding.vue'
+import AddedUp from './AddedUp.vue'
 import Override from './Override.vue'
 import Remarks from './Remarks.vue'
 import Tied from './Tied.vue'
 import type { ReturnStore, Spot } from '../../return/returnStore'
 
+/** The form on which the rows of this page are added up, shown beside them; undefined for most pages. */
+const props = defineProps<{ addedUpOn?: string }>()
 const store = inject<ReturnStore>('return')!
 const router = useRouter()
-const tab = ref<'derivation' | 'last-year' | 'source' | 'remarks'>('derivation')
+type Tab = 'added-up' | 'derivation' | 'last-year' | 'source' | 'remarks'
+const tab = ref<Tab>('derivation')
+watch(
+  () => props.addedUpOn,
+  (form) => (tab.value = form ? 'added-up' : 'derivation'),
+  { immediate: true },
+)
 const derivation = ref<Schemas['Derivation'] | null>(null)
 const history = ref<Schemas['LineAct'][]>([])
-const tabs = [
+const tabs = computed<[Tab, string][]>(() => [
+  ...(props.addedUpOn
+    ? [['added-up', store.layout.forms.find((f) => f.key === props.addedUpOn)!.title] as [Tab, string]]
+    : []),
   ['derivation', 'Derivation'],
   ['last-year', 'Last year'],
   ['source', 'Source'],
   ['remarks', 'Remarks'],
-] as const
+])
 
 /** The line shown: it follows the line in focus once that has come to rest and its derivation is there. */
 const spot = shallowRef<Spot | null>(null)
@@ -109,7 +121,8 @@ const shown = (text: string | null | undefined) => lineText(line.value, text) ||
         {{ key === 'remarks' && remarks ? `${label} ${remarks}` : label }}
       </button>
     </div>
-    <p v-if="!line" class="secondary empty">Put the cursor in a line to see how it came about.</p>
+    <AddedUp v-if="tab === 'added-up'" :form="addedUpOn!" />
+    <p v-else-if="!line" class="secondary empty">Put the cursor in a line to see how it came about.</p>
     <template v-else>
       <h3>{{ line.label }}</h3>
       <p class="secondary about">
