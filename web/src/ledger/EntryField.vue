@@ -30,13 +30,7 @@ const shown = computed(() => {
   return listed.value ? lineText(props.line, text) : props.line.kind === 'date' ? day(text) : text
 })
 const selected = computed(() => draft.value?.typed ?? value.value?.value ?? '')
-const targets = computed(() => {
-  const section = store.layout.forms.flatMap((f) => f.sections).find((s) => s.table?.key === props.line.target)
-  return section
-    ? store.rowsOf(section.table!.key).map((row) => ({ code: row, label: store.nameOfRow(section, row) }))
-    : []
-})
-const choices = computed(() => (props.line.kind === 'row' ? targets.value : (props.line.choices ?? [])))
+const choices = computed(() => store.choicesOf(props.line))
 const described = computed(() => (draft.value?.message ? `message-${key.value}` : undefined))
 
 /** Starts an edit. The text is put in place at once, not at the next rendering, so that nothing typed meanwhile is mixed with it. */

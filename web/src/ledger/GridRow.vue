@@ -3,6 +3,7 @@ import { computed, inject } from 'vue'
 import SeverityMark from '../shared/SeverityMark.vue'
 import { placeKey, type Finding, type Line, type ReturnStore } from '../return/returnStore'
 import { amount } from '../shared/format'
+import { chooses } from './gridBlock'
 import { idOf, isNumeric, mayOverflow, print, proposalIn } from './gridCells'
 
 /** One row of a grid; it is drawn again only when something of its own changes. */
@@ -70,9 +71,9 @@ function marks(line: Line, column: number): Record<string, boolean> {
         class="editor"
         :class="{ numeric: isNumeric(line) }"
         :aria-label="line.label"
-        :role="line.choices ? 'combobox' : undefined"
-        :aria-expanded="line.choices ? true : undefined"
-        :aria-controls="line.choices ? 'grid-codes' : undefined"
+        :role="chooses(line) ? 'combobox' : undefined"
+        :aria-expanded="chooses(line) ? true : undefined"
+        :aria-controls="chooses(line) ? 'grid-codes' : undefined"
         autocomplete="off"
         spellcheck="false"
         @input="$emit('typed', ($event.target as HTMLInputElement).value)"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { amount, plural } from '../shared/format'
-import { placeKey, type Line, type ReturnStore, type Section } from '../return/returnStore'
+import { placeKey, type Line, type ReturnStore, type Section, type Spot } from '../return/returnStore'
 import { blockOf, idOf, isNumeric as numeric, proposalIn, visible, widthOf, type Cell } from './gridCells'
 import CodeList from './CodeList.vue'
-import { meant, useGridBlock } from './gridBlock'
+import { chooses, meant, useGridBlock } from './gridBlock'
 import { useGridRows } from './gridRows'
 import GridFiles from './GridFiles.vue'
 import GridRow from './GridRow.vue'
@@ -158,6 +158,7 @@ function begin(typed: string | null) {
   }
   seen = store.revision.value
   before = store.drafts.get(placeKey(line.key, row))?.typed ?? store.said(line.key, row)
+  if (line.kind === 'row' && before) before = store.nameOfTarget(line, before)
   editing.value = typed ?? (before || proposalIn(store, row, line))
   void nextTick(() => {
     const editor = editorOf()
@@ -169,7 +170,7 @@ function begin(typed: string | null) {
 
 /** The list of codes beside the editor. */
 const codes = ref<InstanceType<typeof CodeList>>()
-const choosing = computed(() => editing.value !== null && lineAt(at.value).kind === 'choice')
+const choosing = computed(() => editing.value !== null && chooses(lineAt(at.value)))
 const editorShown = ref<HTMLElement>()
 watch(choosing, async (now) => {
   await nextTick()
@@ -192,7 +193,7 @@ function commit() {
   if (typed === null || !row) return
   editing.value = null
   const line = lineAt(at.value)
-  if (typed !== before) store.set(line.key, row, meant(line, typed), seen)
+  if (typed !== before) store.set(line.key, row, meant(store, line, typed), seen)
 }
 
 function leave(rowsDown: number, columnsRight: number) {
@@ -309,24 +310,27 @@ function add(after?: string) {
   })
 }
 
-/** A jump from elsewhere: from a finding, for example. */
-watch(
-  () => store.focus.value,
-  (spot) => {
-    if (!spot?.row || (focused.value && spot.row === rowAt(at.value) && spot.line === lineAt(at.value).key)) return
-    if (!rows.value.includes(spot.row) && all.value.includes(spot.row)) showAll()
-    const row = rows.value.indexOf(spot.row)
-    const column = columns.value.findIndex((c) => c.key === spot.line)
-    if (row < 0 || column < 0) return
-    commit()
-    at.value = anchor.value = { row, column }
-    void nextTick(() => {
-      show()
-      scroller.value?.focus()
-    })
-  },
-  { immediate: true },
-)
+/** A jump from elsewhere: from a finding, for example; to a row that is only about to come, once it is there. */
+const awaited = ref<Spot | null>(null)
+watch(all, (now) => {
+  if (awaited.value && now.includes(awaited.value.row!)) comeTo(awaited.value)
+})
+watch(() => store.focus.value, comeTo, { immediate: true })
+function comeTo(spot: Spot | null) {
+  awaited.value = null
+  if (!spot?.row || (focused.value && spot.row === rowAt(at.value) && spot.line === lineAt(at.value).key)) return
+  if (!rows.value.includes(spot.row) && all.value.includes(spot.row)) showAll()
+  const row = rows.value.indexOf(spot.row)
+  const column = columns.value.findIndex((c) => c.key === spot.line)
+  if (row < 0 && column >= 0) awaited.value = spot
+  if (row < 0 || column < 0) return
+  commit()
+  at.value = anchor.value = { row, column }
+  void nextTick(() => {
+    show()
+    scroller.value?.focus()
+  })
+}
 let resized: ResizeObserver | undefined
 onMounted(() => {
   resized = new ResizeObserver(() => (height.value = scroller.value?.clientHeight ?? height.value))
@@ -406,7 +410,7 @@ onBeforeUnmount(() => resized?.disconnect())
     id="grid-codes"
     ref="codes"
     :field="editorShown"
-    :codes="lineAt(at).choices!"
+    :codes="store.choicesOf(lineAt(at))"
     :typed="editing!"
     :current="before"
     @choose="choose"

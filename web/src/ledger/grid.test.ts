@@ -103,6 +103,7 @@ function storeWith(rows: string[][]) {
     addRow: vi.fn(),
     duplicateRow: vi.fn(),
     lineOf: (key: string) => columns.find((c) => c.key === key),
+    choicesOf: (line: Line) => line.choices ?? [],
   }
 }
 

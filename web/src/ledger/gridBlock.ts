@@ -4,9 +4,12 @@ import { amount, fromCents, toCents, typedAs } from '../shared/format'
 import type { Line, ReturnStore, Section } from '../return/returnStore'
 import { isNumeric, readBlock, writeBlock, type Block } from './gridCells'
 
-/** What a person means by what was typed into a cell: of a list, the code. */
-export const meant = (line: Line, typed: string): string =>
-  line.kind === 'choice' ? meantCode(line.choices!, typed) : typed
+/** Whether what is typed into a cell chooses one of several: a code, or a row that is pointed at. */
+export const chooses = (line: Line): boolean => line.kind === 'choice' || line.kind === 'row'
+
+/** What a person means by what was typed into a cell: of a list, the code; of rows, the one of that number or name. */
+export const meant = (store: ReturnStore, line: Line, typed: string): string =>
+  chooses(line) ? meantCode(store.choicesOf(line), typed) : typed
 
 /** Acts on the block of cells that is chosen: sum, clear, fill down, copy, paste. */
 export function useGridBlock(
@@ -80,7 +83,9 @@ export function useGridBlock(
       props.section,
       rows.value.slice(block.value.top),
       pasted.map((cells) =>
-        cells.slice(0, into.length).map((cell, index): [Line, string] => [into[index]!, meant(into[index]!, cell)]),
+        cells
+          .slice(0, into.length)
+          .map((cell, index): [Line, string] => [into[index]!, meant(store, into[index]!, cell)]),
       ),
       props.page,
     )

@@ -120,5 +120,5 @@ export function print(store: ReturnStore, row: string, line: Line): string {
   const value = store.values.get(key)
   const shown = value?.value ?? ''
   if (!value?.open) return value?.kept ? '(kept)' : ''
-  return lineText(line, shown)
+  return line.kind === 'row' && shown ? store.nameOfTarget(line, shown) : lineText(line, shown)
 }

@@ -66,6 +66,7 @@ function fakeStore(now: Value) {
     keepTheirs: vi.fn(),
     useMine: vi.fn(),
     lineOf: () => ({ number: '3.7', kind: 'money' }),
+    choicesOf: (line: Line) => line.choices ?? [],
   }
 }
 

@@ -189,10 +189,26 @@ export class ReturnStore extends ReturnLayout implements Now {
     const label = section.table!.rowLabel
     const named = section.table!.namedBy ? this.valueOf(section.table!.namedBy, row)?.value : null
     const line = section.table!.namedBy ? this.lineOf(section.table!.namedBy) : undefined
+    if (named && line?.kind === 'row') return this.nameOfTarget(line, named)
     if (named) return line?.choices?.find((choice) => choice.code === named)?.label ?? named
     const of = section.table!.ofPage
     const beside = this.rowsOf(section.table!.key).filter((r) => !of || this.said(of, r) === this.said(of, row))
     return `${label[0]!.toUpperCase()}${label.slice(1)} ${beside.indexOf(row) + 1}`
+  }
+
+  /** What a line that points at a row calls that row: its number, where rows have one, and its name. */
+  nameOfTarget(line: Line, row: string): string {
+    const section = this.tableOf(line.target!)
+    if (!this.rowsOf(section.table!.key).includes(row)) return row
+    const { knownBy, namedBy } = section.table!
+    const number = knownBy && knownBy !== namedBy ? (this.valueOf(knownBy, row)?.value ?? '') : ''
+    return `${number} ${this.nameOfRow(section, row)}`.trim()
+  }
+
+  /** What can be chosen on a line: the codes of its list, or the rows it can point at. */
+  choicesOf(line: Line): readonly { code: string; label: string }[] {
+    if (line.kind !== 'row') return line.choices ?? []
+    return this.rowsOf(line.target!).map((row) => ({ code: row, label: this.nameOfTarget(line, row) }))
   }
 
   /** Sets a line to what was typed; `seen` is the revision when typing began. */

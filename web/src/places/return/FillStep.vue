@@ -19,6 +19,7 @@ const ROOM_FOR_BOTH = 1500
 const margins = ref({
   page: localStorage.getItem('aerarium-margin') !== 'hidden',
   grid: window.innerWidth >= ROOM_FOR_BOTH,
+  statements: true,
 })
 const gathering = ref(false)
 const boxes = ref(false)
@@ -30,10 +31,12 @@ const form = computed(() => {
   const wanted = forms.find((f) => f.key === (route.params.form || store.formOf(String(route.query.line))?.key))
   return wanted ? store.pageOf(wanted) : store.pages.find((f) => f.key !== forms[0]!.key)!
 })
-const beside = computed<'page' | 'grid'>(() =>
-  form.value.sections.some((s) => s.table?.grid && !s.table.ofPage) ? 'grid' : 'page',
-)
+/** The form on which the rows of the page are added up: its figures stand in the Margin, beside what is mapped. */
 const addedUpOn = computed(() => form.value.sections.map((s) => s.table?.addedUpOn).find((f) => f != null) ?? undefined)
+const beside = computed<'page' | 'grid' | 'statements'>(() => {
+  if (addedUpOn.value) return 'statements'
+  return form.value.sections.some((s) => s.table?.grid && !s.table.ofPage) ? 'grid' : 'page'
+})
 /** A paper beside the page takes the Margin's room where the window has not enough for both. */
 const ROOM_FOR_PAPER = 1700
 const paper = ref(localStorage.getItem('aerarium-paper') === 'shown')

@@ -212,7 +212,9 @@ const shown = (text: string | null | undefined) => lineText(line.value, text) ||
 }
 .tabs {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  white-space: nowrap;
   border-bottom: 1px solid var(--hairline);
   margin-bottom: 12px;
 }
