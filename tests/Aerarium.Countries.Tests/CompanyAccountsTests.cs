@@ -184,4 +184,13 @@ public class CompanyAccountsTests
 
     private static Dictionary<string, string> FrozenReturnFigures(Evaluation evaluation) =>
         evaluation.Definition.Lines.Where(l => l.Table is null).ToDictionary(l => l.Key, l => evaluation.Amount(l).ToString(CultureInfo.InvariantCulture));
+
+    /// <summary>A part of an account, and a line of an entry, is called by the account it points at, never by an id.</summary>
+    [Fact]
+    public void Parts_are_called_by_the_account_they_are_of()
+    {
+        var of = Harbour().Split(1, "8523", 40).Row("trial-balance.shares", ("account", 2)).Evaluate();
+        Assert.Equal("1001 Receivables", of.OwnName(of.Definition.FindTable("trial-balance.shares")!, 1));
+        Assert.Contains(of.Findings, f => f.Id == "trial-balance.shares.item:missing" && f.Message.StartsWith("1001 Receivables: ", StringComparison.Ordinal));
+    }
 }

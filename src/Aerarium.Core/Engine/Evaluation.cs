@@ -234,7 +234,9 @@ public sealed class Evaluation
     /// <summary>What a row is called on its page.</summary>
     public string OwnName(RepeatingSection table, int row)
     {
-        var name = table.NamedBy is { } column ? Value(column, row) is { } value ? column.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value : null : null;
+        var name = table.NamedBy is { } column && Value(column, row) is { } value
+            ? column.Kind == LineKind.Row ? NameOf(column.Target!, Code(column, row) - 1) : column.Choices?.FirstOrDefault(c => c.Code == value)?.Label ?? value
+            : null;
         if (name is not null)
         {
             return name;
@@ -243,6 +245,10 @@ public sealed class Evaluation
         var before = table.OfPage is { Line: var of } ? Enumerable.Range(0, row).Count(r => PageOf(of, r) == PageOf(of, row)) : row;
         return $"{char.ToUpperInvariant(table.RowLabel[0])}{table.RowLabel[1..]} {before + 1}";
     }
+
+    /// <summary>What a row that is pointed at is called: its number, where rows have one, and its name.</summary>
+    private string NameOf(RepeatingSection table, int row) =>
+        table.KnownBy is { } number && number != table.NamedBy && Value(number, row) is { } known ? $"{known} {OwnName(table, row)}" : RowName(table, row);
 
     /// <summary>The page a row belongs to; the first while it says none.</summary>
     private int PageOf(Line of, int row) => Math.Max(0, Code(of, row) - 1);

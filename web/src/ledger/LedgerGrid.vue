@@ -253,6 +253,11 @@ const steps: Record<string, [number, number]> = {
 }
 function onKey(event: KeyboardEvent) {
   if (editing.value !== null) return
+  if (awaited.value && !event.ctrlKey && !event.metaKey && !event.altKey && event.key !== 'Shift') {
+    early.push(event)
+    event.preventDefault()
+    return
+  }
   const { row, column } = at.value
   const command = event.ctrlKey || event.metaKey
   const letter = event.key.toLowerCase()
@@ -303,17 +308,34 @@ function add(after?: string) {
   if (store.locked) return
   showAll()
   order.value = null
-  store.addRow(props.section, after, false, props.page)
-  void nextTick(() => {
-    scroller.value?.focus()
-    go(after ? all.value.indexOf(after) + 1 : all.value.length, 0)
-  })
+  awaited.value = { line: columns.value[0]!.key, row: store.addRow(props.section, after, false, props.page) }
+  scroller.value?.focus()
 }
 
 /** A jump from elsewhere: from a finding, for example; to a row that is only about to come, once it is there. */
 const awaited = ref<Spot | null>(null)
+/** What is typed before the row is there; it goes into the row, not into the one that is left. */
+let early: KeyboardEvent[] = []
+function catchUp() {
+  const keys = early
+  early = []
+  let typed = ''
+  for (const key of keys) {
+    if (key.key.length === 1) {
+      typed += key.key
+      continue
+    }
+    if (typed) begin(typed)
+    if (editing.value === null) onKey(key)
+    else onEditorKey(key)
+    typed = ''
+  }
+  if (typed) begin(typed)
+}
 watch(all, (now) => {
-  if (awaited.value && now.includes(awaited.value.row!)) comeTo(awaited.value)
+  if (!awaited.value || !now.includes(awaited.value.row!)) return
+  comeTo(awaited.value)
+  void nextTick(catchUp)
 })
 watch(() => store.focus.value, comeTo, { immediate: true })
 function comeTo(spot: Spot | null) {
