@@ -302,9 +302,13 @@ internal sealed class WorkingsCells : ICellNames
     /// <summary>A total over the rows whose code is that of the row one stands in.</summary>
     private string Joined(Aggregate aggregate, SameText same)
     {
-        var (inner, outer) = same.Left.ReferredLine?.Table == aggregate.Section ? (same.Left, same.Right) : (same.Right, same.Left);
+        var section = aggregate.Section;
+        var (inner, outer) = Reads(same.Left) ? (same.Left, same.Right) : (same.Right, same.Left);
         var here = outer.Spreadsheet(this);
-        return OverThose(aggregate, $"({here}<>\"\")*EXACT({RangeOf(inner.ReferredLine!)},{here})", null);
+        var those = inner.ReferredLine is { } line ? RangeOf(line) : HelperRange(inner, section, row => Write(inner, section.Form, section, row));
+        return OverThose(aggregate, $"({here}<>\"\")*EXACT({those},{here})", null);
+
+        bool Reads(Formula formula) => formula.ReferredLine?.Table == section || formula.Operands.Any(Reads);
     }
 
     private string OverThose(Aggregate aggregate, string those, Condition? also)

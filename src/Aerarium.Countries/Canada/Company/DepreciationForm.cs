@@ -80,12 +80,14 @@ public sealed class DepreciationForm : Form
             var ownRate = row.Measure("rate", "Rate of the class", 2).Unit("%").Between(0, 100).When(of.Is("other")).RequiredWhen(of.Is("other"));
             row.Line("pool", "Known by", Joined(" ", of, asset));
             var opening = row.Entry("opening", "At the beginning").InWholeUnits().From("last return, schedule 8").OfOneYear();
-            Amount Of(Func<Addition, Amount> what) => additions.Sum(what, a => InPool(a.Class, a.Number, of, asset));
+            var pool = Joined(" ", of, asset);
+            Amount Of(Func<Addition, Amount> what) => If(asset.IsBlank(), additions.Sum(what, a => a.Class.SameAs(of)), additions.Sum(what, a => Joined(" ", a.Class, a.Number).SameAs(pool)));
             var increased = row.Line("increased", "Additions increased", Of(a => a.Increased));
             var plain = row.Line("plain", "Other additions", Of(a => a.Plain));
             var halved = row.Line("halved", "Additions by the half-year rule", Of(a => a.Halved));
             var expensed = row.Line("expensed", "Deducted at once", Of(a => a.Expensed)).Law("ITR 1100(0.1)");
-            var proceeds = row.Line("proceeds", "Disposals", disposals.Sum(d => d.Proceeds, d => InPool(d.Class, d.Number, of, asset)));
+            var proceeds = row.Line("proceeds", "Disposals", If(
+                asset.IsBlank(), disposals.Sum(d => d.Proceeds, d => d.Class.SameAs(of)), disposals.Sum(d => d.Proceeds, d => Joined(" ", d.Class, d.Number).SameAs(pool))));
             var left = row.Answer("left", "An asset of the class is left?").UsuallyYes().OfOneYear().Required();
             var vehicle = of.Is("10.1");
             var balance = row.Line("balance", "Balance before the claim", opening + increased + plain + halved - proceeds).Law("ITA 13(21)").Subtotal();
