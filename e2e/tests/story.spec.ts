@@ -122,6 +122,7 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
   await test.step('hand over; the preparer cannot approve', async () => {
     await step(page, 'approve')
     await page.getByRole('button', { name: 'Hand over for approval' }).click()
+    await expect(page.getByRole('button', { name: 'Hand over for approval' })).toBeHidden()
     await expect(page.getByText('Only an approver approves returns.')).toBeVisible()
     await expect(page.getByRole('button', { name: 'Approve and freeze' })).toBeHidden()
   })
