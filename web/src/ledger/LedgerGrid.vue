@@ -182,6 +182,7 @@ function choose(code: string) {
 }
 
 function pick(row: number, column: number, extend: boolean) {
+  giveUp()
   commit()
   scroller.value?.focus()
   go(row, column, extend)
@@ -253,8 +254,9 @@ const steps: Record<string, [number, number]> = {
 }
 function onKey(event: KeyboardEvent) {
   if (editing.value !== null) return
-  if (awaited.value && !event.ctrlKey && !event.metaKey && !event.altKey && event.key !== 'Shift') {
-    early.push(event)
+  if (adding && !event.ctrlKey && !event.metaKey && !event.altKey && event.key !== 'Shift') {
+    if (event.key === 'Escape') giveUp()
+    else early.push(event)
     event.preventDefault()
     return
   }
@@ -308,14 +310,21 @@ function add(after?: string) {
   if (store.locked) return
   showAll()
   order.value = null
-  awaited.value = { line: columns.value[0]!.key, row: store.addRow(props.section, after, false, props.page) }
+  adding = store.addRow(props.section, after, false, props.page)
+  awaited.value = { line: columns.value[0]!.key, row: adding }
   scroller.value?.focus()
 }
 
 /** A jump from elsewhere: from a finding, for example; to a row that is only about to come, once it is there. */
 const awaited = ref<Spot | null>(null)
-/** What is typed before the row is there; it goes into the row, not into the one that is left. */
+/** The row that was asked for and is not there yet, and what is typed meanwhile: it goes into that row, not into the one that is left. */
+let adding: string | null = null
 let early: KeyboardEvent[] = []
+/** Waits no longer: somebody goes elsewhere. */
+function giveUp() {
+  adding = awaited.value = null
+  early = []
+}
 function catchUp() {
   const keys = early
   early = []
@@ -334,7 +343,10 @@ function catchUp() {
 }
 watch(all, (now) => {
   if (!awaited.value || !now.includes(awaited.value.row!)) return
+  const added = awaited.value.row === adding
   comeTo(awaited.value)
+  if (!added) return
+  adding = null
   void nextTick(catchUp)
 })
 watch(() => store.focus.value, comeTo, { immediate: true })

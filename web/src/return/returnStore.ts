@@ -199,7 +199,10 @@ export class ReturnStore extends ReturnLayout implements Now {
   /** What a line that points at a row calls that row: its number, where rows have one, and its name. */
   nameOfTarget(line: Line, row: string): string {
     const section = this.tableOf(line.target!)
-    if (!this.rowsOf(section.table!.key).includes(row)) return row
+    return this.rowsOf(section.table!.key).includes(row) ? this.numberAndName(section, row) : row
+  }
+
+  private numberAndName(section: Section, row: string): string {
     const { knownBy, namedBy } = section.table!
     const number = knownBy && knownBy !== namedBy ? (this.valueOf(knownBy, row)?.value ?? '') : ''
     return `${number} ${this.nameOfRow(section, row)}`.trim()
@@ -208,7 +211,8 @@ export class ReturnStore extends ReturnLayout implements Now {
   /** What can be chosen on a line: the codes of its list, or the rows it can point at. */
   choicesOf(line: Line): readonly { code: string; label: string }[] {
     if (line.kind !== 'row') return line.choices ?? []
-    return this.rowsOf(line.target!).map((row) => ({ code: row, label: this.nameOfTarget(line, row) }))
+    const section = this.tableOf(line.target!)
+    return this.rowsOf(line.target!).map((row) => ({ code: row, label: this.numberAndName(section, row) }))
   }
 
   /** Sets a line to what was typed; `seen` is the revision when typing began. */
