@@ -126,10 +126,11 @@ const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
               <button
                 v-if="mayOpen(of)"
                 :class="['link', { small: isFurther(of) }]"
+                :title="isFurther(of) ? `Another accounting period that ends in ${of.year}` : undefined"
                 :disabled="busy"
                 @click="open(of, false)"
               >
-                {{ isFurther(of) ? `Open a second period that ends in ${of.year}` : `Open ${periodOf(of)}` }}
+                {{ isFurther(of) ? 'Open a second period' : `Open ${periodOf(of)}` }}
               </button>
               <button v-if="mayOpen(of) && before(of)" class="link roll" :disabled="busy" @click="open(of, true)">
                 roll forward

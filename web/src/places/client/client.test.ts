@@ -131,10 +131,10 @@ describe('the matrix of years by return types', () => {
       })
     }
     expect(of([]).text()).not.toContain('second period')
-    expect(of([item(2024, 'accepted')]).text()).toContain('Open a second period that ends in 2024')
+    expect(of([item(2024, 'accepted')]).text()).toContain('Open a second period')
     const both = of([item(2024, 'accepted'), { ...item(2024, 'open'), id: 5, period: 'second' }])
     expect(both.text()).toContain('second period')
-    expect(both.text()).not.toContain('Open a second period that ends in 2024')
+    expect(both.text()).not.toContain('Open a second period')
     await both
       .findAll('button')
       .find((b) => b.text() === 'roll forward')!
