@@ -1,6 +1,8 @@
 // From leaving a field to the new balance on screen, in Chromium against the published server; and the first page of a
 // cold browser. With 'season' (the families of the demonstration are there) by turns with Canada's largest page, a
-// household open beside it, and Germany's. Prints percentiles of one run.
+// household open beside it, and Germany's. By turns with them a reference: a bare page with one field that is sent to a
+// bare endpoint, the answer painted. Prints percentiles of one run, and how many times the reference they are.
+import { createServer } from 'node:http'
 import { chromiumOptions } from '../e2e/chromium.mjs'
 import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs'
 
@@ -67,6 +69,36 @@ const time = ({ page, field, other }, edits) =>
     { fieldKey: field, otherKey: other, edits },
   )
 
+const BARE = `<!doctype html><title>Reference</title>
+<input data-place="bare|"><input data-place="other|"><p data-balance><span class="sum"></span></p>
+<script>
+  document.querySelector('input').addEventListener('change', async (event) => {
+    const body = JSON.stringify({ value: event.target.value })
+    const answer = await fetch('/entry', { method: 'PATCH', headers: { 'Content-Type': 'application/json' }, body })
+    document.querySelector('.sum').textContent = (await answer.json()).balance
+  })
+  document.querySelector('input').addEventListener('input', (event) => (event.target.dirty = true))
+  document.querySelector('input').addEventListener('blur', (event) => {
+    if (event.target.dirty) event.target.dispatchEvent(new Event('change'))
+  })
+</script>`
+
+/** A bare page and its endpoint, which says back what it was sent. */
+async function bare() {
+  const server = createServer((request, response) => {
+    let sent = ''
+    request.on('data', (part) => (sent += part))
+    request.on('end', () => {
+      response.setHeader('Content-Type', request.method === 'PATCH' ? 'application/json' : 'text/html')
+      response.end(request.method === 'PATCH' ? JSON.stringify({ balance: JSON.parse(sent).value }) : BARE)
+    })
+  })
+  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve))
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await page.goto(`http://127.0.0.1:${server.address().port}/`)
+  return { server, place: { name: 'the reference', page, field: 'bare', other: 'other', times: [] } }
+}
+
 const rukia = await signIn('rukia@lanternreef.example', 'kelp-and-ledger')
 const places = [
   await place(
@@ -106,18 +138,28 @@ if (season) {
   )
 }
 
-for (const one of places) await time(one, WARM_UP)
+const reference = await bare()
+places.unshift(reference.place)
+for (const one of places) {
+  await one.page.bringToFront()
+  await time(one, WARM_UP)
+}
 for (let turn = 0; turn < TURNS; turn++)
   for (const one of places) {
     await one.page.bringToFront()
     one.times.push(...(await time(one, EDITS / TURNS)))
   }
 await browser.close()
+reference.server.close()
 
+const at = (times, share) => times[Math.min(times.length - 1, Math.floor(times.length * share))]
+for (const { times } of places) times.sort((left, right) => left - right)
 for (const { name, times } of places) {
-  times.sort((left, right) => left - right)
-  const at = (share) => times[Math.min(times.length - 1, Math.floor(times.length * share))].toFixed(1)
+  const [median, high] = [0.5, 0.95].map((share) => ({
+    time: at(times, share),
+    times: (at(times, share) / at(reference.place.times, share)).toFixed(2),
+  }))
   console.log(
-    `leaving a field to the new balance painted (${name}), ${EDITS} edits after ${WARM_UP} to warm up: median ${at(0.5)} ms, 95th percentile ${at(0.95)} ms, slowest ${at(1)} ms`,
+    `leaving a field to the new balance painted (${name}), ${EDITS} edits after ${WARM_UP} to warm up: median ${median.time.toFixed(1)} ms (${median.times} times the reference), 95th percentile ${high.time.toFixed(1)} ms (${high.times} times), slowest ${at(times, 1).toFixed(1)} ms`,
   )
 }

@@ -33,6 +33,17 @@ test('the Desk is cut, ordered and kept, and rows are chosen with the keyboard',
   await expect(page.getByRole('button', { name: 'Halvorsens now', exact: true })).toHaveCount(0)
 })
 
+test('a window taller than the first rows shows the whole list', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  const rows = page.locator('tr.item')
+  await page.getByRole('button', { name: /^All/ }).click()
+  const all = Number((await page.getByRole('button', { name: /^All/ }).innerText()).replace(/\D/g, ''))
+  await expect(page.getByText(`${all} returns`, { exact: true })).toBeVisible()
+  expect(await rows.count()).toBeLessThan(all)
+  await page.setViewportSize({ width: 1280, height: all * 60 })
+  await expect(rows).toHaveCount(all)
+})
+
 test('a batch over a whole list goes through, and says what it refused and why', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'mosi')
   await page.getByLabel('Select Tamsin Wekesa Quill 2025').check()

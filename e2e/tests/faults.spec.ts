@@ -1,8 +1,8 @@
-import { balance, computed, expect, field, fill, form, saved, signIn, step, test } from './servers'
+import { balance, computed, expect, field, fill, form, fromDesk, saved, signIn, step, test } from './servers'
 
 test('the server dies between upload and receipt: exactly one filing arrives', async ({ browser, servers }) => {
   const mosi = await signIn(browser, servers, 'mosi')
-  await mosi.getByRole('link', { name: 'Zuri Lindgren Mwangi' }).click()
+  await fromDesk(mosi, 'Zuri Lindgren Mwangi')
   await expect(mosi.locator('[data-schema-result]')).toHaveText('valid')
   await servers.fault('delay', 4)
   await servers.fault('lose-next-answer')
@@ -21,7 +21,7 @@ test('the server dies between upload and receipt: exactly one filing arrives', a
 
 test('an outage of the authority is shown and waited out', async ({ browser, servers }) => {
   const mosi = await signIn(browser, servers, 'mosi')
-  await mosi.getByRole('link', { name: 'Baraka Fenwick Otieno' }).click()
+  await fromDesk(mosi, 'Baraka Fenwick Otieno')
   await mosi.getByRole('button', { name: 'Approve and freeze' }).click()
   await mosi.getByRole('link', { name: 'Build and send' }).click()
   await mosi.getByRole('button', { name: 'Build the e-return' }).click()
@@ -37,7 +37,7 @@ test('an outage of the authority is shown and waited out', async ({ browser, ser
 
 test('a lost connection while typing loses nothing', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
+  await fromDesk(page, 'Njeri Halvorsen Oduya')
   await step(page, 'fill')
   await form(page, 'Deductions')
   await page.context().setOffline(true)
@@ -89,7 +89,7 @@ test('the server restarts while typing; a page closed meanwhile still sends what
   servers,
 }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
+  await fromDesk(page, 'Njeri Halvorsen Oduya')
   await step(page, 'fill')
   await form(page, 'Deductions')
   const address = page.url()
@@ -105,7 +105,7 @@ test('the server restarts while typing; a page closed meanwhile still sends what
 
 test('what was typed after the session ended is there after signing in again', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
+  await fromDesk(page, 'Njeri Halvorsen Oduya')
   await step(page, 'fill')
   await form(page, 'Deductions')
   await expect(field(page, 'deductions.mortgage-months')).toBeVisible()
@@ -125,7 +125,7 @@ test('what was typed in a field that was never left is there when the page is op
   servers,
 }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
+  await fromDesk(page, 'Njeri Halvorsen Oduya')
   await step(page, 'fill')
   await form(page, 'Deductions')
   await field(page, 'deductions.mortgage-months').fill('5')
@@ -160,7 +160,7 @@ test('two people on one line: the later never silently beats the earlier', async
   const rukia = await signIn(browser, servers, 'rukia')
   const pia = await signIn(browser, servers, 'pia')
   for (const page of [rukia, pia]) {
-    await page.getByRole('link', { name: 'Njeri Halvorsen Oduya' }).first().click()
+    await fromDesk(page, 'Njeri Halvorsen Oduya')
     await step(page, 'fill')
     await form(page, 'Deductions')
   }

@@ -1,11 +1,11 @@
-import { computed, expect, field, fill, form, saved, signIn, step, test } from './servers'
+import { computed, expect, field, fill, form, fromDesk, saved, signIn, step, test } from './servers'
 
 test('bad input gets a message that says what, where and what to do, and stays on screen', async ({
   browser,
   servers,
 }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await fromDesk(page, 'Jabali Penhallow')
   await step(page, 'fill')
   await form(page, 'Employment')
   const cases: [string, string, string][] = [
@@ -34,7 +34,7 @@ test('a button pressed just after typing acts, though what is said about it woul
   servers,
 }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await fromDesk(page, 'Jabali Penhallow')
   await step(page, 'fill')
   await form(page, 'Employment')
   const employers = page.locator('.row-block')
@@ -63,7 +63,7 @@ test('a button pressed just after typing acts, though what is said about it woul
 
 test('an employer without identifier, and one entered twice, are findings', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await fromDesk(page, 'Jabali Penhallow')
   await expect(page.getByText("Moth Lantern Cinema Ltd: Enter ‘Employer's identification number’.")).toBeVisible()
   await expect(page.getByText('Driftwood Ferry Line Ltd: This number is the letter P')).toBeVisible()
   await step(page, 'fill')
@@ -77,7 +77,7 @@ test('an employer without identifier, and one entered twice, are findings', asyn
 
 test('what the authority holds is shown beside the return', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
-  await page.getByRole('link', { name: 'Jabali Penhallow' }).click()
+  await fromDesk(page, 'Jabali Penhallow')
   await step(page, 'fill')
   await form(page, 'Employment')
   await page.getByRole('button', { name: 'Take from statements and the authority' }).click()

@@ -130,6 +130,13 @@ export async function signIn(browser: Browser, servers: Servers, person: Person)
   return page
 }
 
+/** Opens a client's return from the Desk; in a long list one looks for it. Other stories add returns to the same practice. */
+export async function fromDesk(page: Page, client: string) {
+  await page.getByLabel('Filter the Desk').fill(client)
+  await expect(page.locator('tr.item').first()).toContainText(client)
+  await page.getByRole('link', { name: client }).first().click()
+}
+
 /** Opens a step of the return that is open: scope, fill, review, approve, send or after. */
 export async function step(page: Page, name: string) {
   await page

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { balance, computed, expect, field, fill, form, saved, signIn, step, test } from './servers'
+import { balance, computed, expect, field, fill, form, fromDesk, saved, signIn, step, test } from './servers'
 
 const PIN = 'A009900771K'
 
@@ -129,7 +129,7 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
 
   const mosi = await signIn(browser, servers, 'mosi')
   await test.step('approve, build, and send', async () => {
-    await mosi.getByRole('link', { name: 'Wambui Larkspur' }).click()
+    await fromDesk(mosi, 'Wambui Larkspur')
     await mosi.getByRole('button', { name: 'Approve and freeze' }).click()
     await mosi.getByRole('link', { name: 'Build and send' }).click()
     await mosi.getByRole('button', { name: 'Build the e-return' }).click()
@@ -166,7 +166,7 @@ test('a change after approval withdraws it, and a rejection leads to its line', 
   const mosi = await signIn(browser, servers, 'mosi')
 
   await test.step('rejected, with the reason at its line', async () => {
-    await page.getByRole('link', { name: 'Idris Calloway Kamau' }).click()
+    await fromDesk(page, 'Idris Calloway Kamau')
     await expect(page.getByText('The name does not belong to A001100650J')).toBeVisible()
     await page.getByRole('link', { name: 'Go to the line' }).click()
     await expect(field(page, 'taxpayer.name')).toBeFocused()
@@ -179,7 +179,7 @@ test('a change after approval withdraws it, and a rejection leads to its line', 
 
   await test.step('approved, then changed: the approval is withdrawn', async () => {
     await mosi.reload()
-    await mosi.getByRole('link', { name: 'Idris Calloway Kamau' }).click()
+    await fromDesk(mosi, 'Idris Calloway Kamau')
     await mosi.getByRole('button', { name: 'Approve and freeze' }).click()
     await expect(mosi.getByText('approved and frozen', { exact: true })).toBeVisible()
     await step(page, 'fill')

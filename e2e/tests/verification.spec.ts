@@ -1,5 +1,5 @@
 import type { Browser } from '@playwright/test'
-import { expect, field, fill, saved, Servers, signIn, step, test } from './servers'
+import { expect, field, fill, fromDesk, saved, Servers, signIn, step, test } from './servers'
 
 /** From approval to what follows it: refused by the client, approved again, an outage, accepted, verified, assessed, amended. */
 test('approve, refuse, approve again, outage, accept, verification, amendment', async ({ browser }) => {
@@ -21,7 +21,7 @@ async function story(browser: Browser, servers: Servers) {
   let link = ''
 
   await test.step('the client looks at the approved return and refuses it', async () => {
-    await page.getByRole('link', { name: 'Zuri Lindgren Mwangi' }).click()
+    await fromDesk(page, 'Zuri Lindgren Mwangi')
     await step(page, 'approve')
     await page.getByRole('button', { name: 'Ask the client to accept' }).click()
     link = (await page.locator('[data-link]').textContent())!

@@ -113,6 +113,7 @@ const originTitle = computed(() =>
   align-items: center;
   min-height: 32px;
   border-bottom: 1px solid var(--hairline);
+  contain: layout;
 }
 .line.wide {
   grid-template-columns: 42px minmax(0, 1fr) 52px 252px;

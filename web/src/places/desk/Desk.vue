@@ -92,10 +92,15 @@ function onKey(event: KeyboardEvent) {
   else return
   event.preventDefault()
 }
-function onScroll(event: Event) {
-  const box = event.target as HTMLElement
-  if (box.scrollTop + box.clientHeight > box.scrollHeight - 800) void more()
+const box = ref<HTMLElement | null>(null)
+/** Reads on when the end of the list is near. */
+function readOn(near = 800) {
+  const list = box.value
+  if (list && list.scrollTop + list.clientHeight >= list.scrollHeight - near) void more()
 }
+/** A window taller than what was read has nothing to scroll. */
+const fillWindow = () => readOn(0)
+watch(order, () => void nextTick(fillWindow))
 
 /** How many years of clients would likely give a refund if they were filed. */
 const likely = ref(0)
@@ -112,12 +117,14 @@ let watching: number | undefined
 onMounted(() => {
   window.addEventListener('keydown', onKey)
   window.addEventListener('focus', refresh)
+  window.addEventListener('resize', fillWindow)
   watching = window.setInterval(refresh, EVERY_MS)
   void refresh()
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
   window.removeEventListener('focus', refresh)
+  window.removeEventListener('resize', fillWindow)
   window.clearInterval(watching)
 })
 </script>
@@ -195,7 +202,7 @@ onBeforeUnmount(() => {
         <a :href="exportAddress" download>Export CSV</a>
         <button class="link" @click="print">Print</button>
       </div>
-      <div class="scroll" @scroll.passive="onScroll">
+      <div ref="box" class="scroll" @scroll.passive="readOn()">
         <table class="plain">
           <thead>
             <tr>

@@ -82,7 +82,7 @@ const shownSections = (form: Form) =>
 </script>
 
 <template>
-  <nav class="contents scroll" aria-label="Contents">
+  <nav class="contents scroll pane" aria-label="Contents">
     <h2 class="small secondary">Contents</h2>
     <input
       v-model="typed"

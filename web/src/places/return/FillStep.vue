@@ -96,7 +96,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 <template>
   <div class="fill" :class="{ 'no-margin': !margin, 'with-paper': paper }">
     <Contents :current="form.key" />
-    <div class="scroll middle">
+    <div class="scroll pane middle">
       <div class="page-acts">
         <button v-if="!scope && !paper" class="link" title="Alt P" @click="turnPaper">Show a paper beside</button>
         <button v-if="!store.locked && scope && unanswered.length" class="link" @click="answerRest">

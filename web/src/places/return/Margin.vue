@@ -108,7 +108,7 @@ const shown = (text: string | null | undefined) => lineText(line.value, text) ||
 </script>
 
 <template>
-  <aside class="margin scroll" aria-label="Margin">
+  <aside class="margin scroll pane" aria-label="Margin">
     <div class="tabs" role="tablist" aria-label="About this line">
       <button
         v-for="[key, label] in tabs"

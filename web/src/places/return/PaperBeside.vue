@@ -47,7 +47,7 @@ const zoom = (by: number) =>
 </script>
 
 <template>
-  <aside class="paper scroll" aria-label="Paper">
+  <aside class="paper scroll pane" aria-label="Paper">
     <div class="head small">
       <select v-if="documents.length" :value="place.document" aria-label="Document" @change="choose">
         <option v-for="item in documents" :key="item.id" :value="item.id">{{ item.name }}, {{ item.kind }}</option>
