@@ -1,11 +1,18 @@
+import type { Page } from '@playwright/test'
 import { expect, signIn, test } from './servers'
+
+/** Shows every return, and says how many there are: other stories add some to the same practice. */
+async function showAll(page: Page): Promise<number> {
+  const list = page.getByRole('button', { name: /^All/ })
+  await list.click()
+  await expect(list).toHaveText(/\d/)
+  return Number((await list.innerText()).replace(/\D/g, ''))
+}
 
 test('the Desk is cut, ordered and kept, and rows are chosen with the keyboard', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
   const rows = page.locator('tr.item')
-  await page.getByRole('button', { name: /^All/ }).click()
-  // Other stories add returns to the same practice.
-  const all = Number((await page.getByRole('button', { name: /^All/ }).innerText()).replace(/\D/g, ''))
+  const all = await showAll(page)
   expect(all).toBeGreaterThanOrEqual(30)
   await expect(page.getByText(`${all} returns`, { exact: true })).toBeVisible()
   await page.keyboard.press('/')
@@ -36,8 +43,7 @@ test('the Desk is cut, ordered and kept, and rows are chosen with the keyboard',
 test('a window taller than the first rows shows the whole list', async ({ browser, servers }) => {
   const page = await signIn(browser, servers, 'rukia')
   const rows = page.locator('tr.item')
-  await page.getByRole('button', { name: /^All/ }).click()
-  const all = Number((await page.getByRole('button', { name: /^All/ }).innerText()).replace(/\D/g, ''))
+  const all = await showAll(page)
   await expect(page.getByText(`${all} returns`, { exact: true })).toBeVisible()
   expect(await rows.count()).toBeLessThan(all)
   await page.setViewportSize({ width: 1280, height: all * 60 })
