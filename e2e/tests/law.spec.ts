@@ -43,3 +43,43 @@ test('a figure of the law is found, held against a printed page, and confirmed b
     await expect(rukia.getByText('No figure is called that.')).toHaveCount(0)
   })
 })
+
+test('another value of the law is tried on every return, and nothing moves', async ({ browser, servers }) => {
+  const page = await signIn(browser, servers, 'rukia')
+  await page.goto('/law?return=ke/employment-income&year=2025&figure=personal-relief')
+  await page.getByRole('button', { name: 'Try another value' }).click()
+  const whatIf = page.getByRole('complementary', { name: 'What if' })
+  await expect(whatIf.getByText('These are the values of the law.')).toBeVisible()
+  const value = whatIf.getByLabel('personal relief for the year, value to try')
+
+  await test.step('what does not fit is told', async () => {
+    await value.fill('-5')
+    await value.press('Tab')
+    await whatIf.getByRole('button', { name: 'See the effect' }).click()
+    await expect(whatIf.getByRole('alert')).toHaveText('Personal relief for the year: -5 is below zero.')
+  })
+
+  await test.step('who pays less, and by how much', async () => {
+    await value.fill('12 * 2,500')
+    await value.press('Tab')
+    await whatIf.getByRole('button', { name: 'See the effect' }).click()
+    await expect(whatIf.getByRole('status')).toContainText(/\d+ of \d+ returns move: 0 to pay more, \d+ less; together/)
+    await expect(whatIf.getByRole('row').first()).toContainText('(1,200)')
+    await expect(whatIf.getByRole('row').filter({ hasText: 'consider amending' }).first()).toBeVisible()
+    const download = page.waitForEvent('download')
+    await whatIf.getByRole('button', { name: 'Export CSV' }).click()
+    expect((await download).suggestedFilename()).toBe('effect.csv')
+  })
+
+  await test.step('kept, and opened again from another law', async () => {
+    await whatIf.getByLabel('Keep the scenario as').fill('Budget speech')
+    await whatIf.getByRole('button', { name: 'Keep', exact: true }).click()
+    await page.getByLabel('Return', { exact: true }).selectOption('Barbados, resident individual')
+    await expect(whatIf.getByText('Choose a figure in the list')).toBeVisible()
+    await whatIf.getByRole('button', { name: 'Budget speech', exact: true }).click()
+    await expect(page.getByLabel('Return', { exact: true })).toHaveValue('ke/employment-income')
+    await expect(value).toHaveValue('12 * 2,500')
+    await whatIf.getByRole('button', { name: 'Delete the scenario Budget speech' }).click()
+    await expect(whatIf.getByRole('heading', { name: 'Kept scenarios' })).toHaveCount(0)
+  })
+})

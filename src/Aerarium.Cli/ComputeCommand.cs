@@ -10,7 +10,8 @@ namespace Aerarium.Cli;
 /// <summary>
 /// <c>compute</c>: reads a case, or an array of cases, of the form
 /// <c>{"return": "ke/employment-income", "year": 2024, "entries": {"form.line": value, "form.rows": [{"column": value}]}}</c>
-/// with an optional <c>"today": "2025-06-01"</c>, and prints values, findings and Outcome as JSON. Exit 0; or exit 2 with
+/// with an optional <c>"today": "2025-06-01"</c> and <c>"law": {"personal-relief": 30000, "bands": [[300000, 10], [null, 30]]}</c> (figures of the law
+/// that are to say something else; ranges of a table by upper edge, rates in per cent), and prints values, findings and Outcome as JSON. Exit 0; or exit 2 with
 /// a message of one line that names the case and the place, and nothing computed. Asked for <c>--each</c>, an array is computed case by case: what is
 /// wrong with one stands in its place as <c>{"error": ...}</c>, the others are computed, and the exit is 2 when any was wrong.
 /// </summary>
@@ -124,9 +125,9 @@ public static class ComputeCommand
             throw new CaseException($"{where}: expected an object with return, year and entries.");
         }
 
-        foreach (var key in item.Select(p => p.Key).Where(k => k is not ("return" or "year" or "period" or "entries" or "today")))
+        foreach (var key in item.Select(p => p.Key).Where(k => k is not ("return" or "year" or "period" or "entries" or "today" or "law")))
         {
-            throw new CaseException($"{where}: unknown key '{key}'; a case has return, year, entries and perhaps period and today.");
+            throw new CaseException($"{where}: unknown key '{key}'; a case has return, year, entries and perhaps period, today and law.");
         }
 
         var id = Text(item["return"], $"{where}, return");
@@ -147,8 +148,40 @@ public static class ComputeCommand
             throw new CaseException($"{where}, entries: expected an object of line keys and values.");
         }
 
+        if (item["law"] is { } law)
+        {
+            try
+            {
+                definition = Catalogue.Under(new LawEdition(ReadLaw(law, where)), definition);
+            }
+            catch (RuleException refused)
+            {
+                throw new CaseException($"{where}, law: {refused.Message}");
+            }
+        }
+
         var evaluation = definition.Evaluate(ReadEntries(definition, item["entries"] as JsonObject ?? [], where), today);
         return Print(evaluation);
+    }
+
+    private static IReadOnlyList<LawCorrection> ReadLaw(JsonNode given, string where)
+    {
+        if (given is not JsonObject figures)
+        {
+            throw new CaseException($"{where}, law: expected an object of figures and what they are to say.");
+        }
+
+        return [.. figures.Select(p => p.Value is JsonArray ranges
+            ? new LawCorrection(p.Key, null, [.. ranges.Select((range, at) => Range(range, $"{where}, law, {p.Key}, range {at + 1}"))])
+            : new LawCorrection(p.Key, Number(p.Value, $"{where}, law, {p.Key}"), []))];
+
+        static LawRange Range(JsonNode? node, string place) => node is JsonArray { Count: 2 } pair
+            ? new LawRange(pair[0] is null ? null : Number(pair[0], place), Number(pair[1], place))
+            : throw new CaseException($"{place}: expected an upper edge (null for the last range) and a value, such as [300000, 10].");
+
+        static decimal Number(JsonNode? node, string place) => node is JsonValue value && value.GetValueKind() == JsonValueKind.Number && value.TryGetValue<decimal>(out var number)
+            ? number
+            : throw new CaseException($"{place}: expected a number, or an array of ranges for a table.");
     }
 
     private static EntrySet ReadEntries(Definition definition, JsonObject given, string where)

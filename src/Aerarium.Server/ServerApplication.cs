@@ -131,6 +131,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<PlausibilityDesk>();
         builder.Services.AddSingleton<LikelyRefunds>();
         builder.Services.AddSingleton<Law.LawDesk>();
+        builder.Services.AddSingleton<Law.EffectDesk>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
@@ -187,6 +188,7 @@ public static class ServerApplication
         api.MapApproval();
         api.MapSending();
         Law.LawDesk.Map(api);
+        Law.EffectDesk.Map(api);
         api.MapClientAcceptance();
         api.MapApprovalRules();
         After.AfterEndpoints.MapAfter(api);

@@ -3,7 +3,7 @@ namespace Aerarium.Storage;
 /// <summary>A list somebody kept under a name of their own; the query as JSON.</summary>
 public sealed record KeptListRecord(string Name, string Query);
 
-/// <summary>Lists kept by a person, of the Desk or of the clients.</summary>
+/// <summary>Lists kept by a person, of the Desk or of the clients, and what the law is supposed to say.</summary>
 public static class KeptLists
 {
     /// <summary>The place of returns.</summary>
@@ -11,6 +11,9 @@ public static class KeptLists
 
     /// <summary>The place of clients.</summary>
     public const string Clients = "clients";
+
+    /// <summary>The place of the law: scenarios.</summary>
+    public const string Law = "law";
 
     /// <summary>Of a person and place, by name.</summary>
     public static IReadOnlyList<KeptListRecord> Of(Unit unit, long personId, string place) =>

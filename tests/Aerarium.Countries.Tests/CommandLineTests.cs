@@ -29,6 +29,31 @@ public class CommandLineTests
         Assert.Contains(result["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "refund" && f["severity"]!.GetValue<string>() == "note");
     }
 
+    /// <summary>A relief of 30,000 in place of 28,800 is 1,200 less to pay, of the same case.</summary>
+    [Fact]
+    public void A_case_can_lay_other_figures_over_the_law()
+    {
+        const string Pay = """{"employment.employers":[{"months":12,"basic-pay":1440000}]}""";
+        var (exit, output, errors) = Compute($"[{Case(Pay)},{With("""{"personal-relief":30000}""")},{With("""{"bands-of-tax":[[288000,10],[null,0]]}""")}]");
+        Assert.Equal((0, ""), (exit, errors));
+        var results = JsonNode.Parse(output)!.AsArray();
+        Assert.Equal(Of(0, "balance.balance") - 1_200, Of(1, "balance.balance"));
+        Assert.Equal(28_800, Of(2, "tax.tax"));
+        Refused("""{"personal-relief":"much"}""", "the case, law, personal-relief: expected a number");
+        Refused("""{"bands-of-tax":[[288000]]}""", "range 1: expected an upper edge");
+        Refused("""{"relief":1}""", "the case, law: 'relief' is no figure of");
+        Refused("[1]", "law: expected an object");
+
+        string With(string law) => Case(Pay)[..^1] + $",\"law\":{law}}}";
+        decimal Of(int at, string line) => results[at]!["values"]![line]!.GetValue<decimal>();
+        void Refused(string law, string message)
+        {
+            var (refused, nothing, told) = Compute(With(law));
+            Assert.Equal((2, ""), (refused, nothing));
+            Assert.Contains(message, told, StringComparison.Ordinal);
+        }
+    }
+
     [Fact]
     public void An_array_of_cases_gives_an_array_of_results()
     {

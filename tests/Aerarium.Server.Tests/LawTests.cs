@@ -1,4 +1,6 @@
+using System.Globalization;
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -45,6 +47,67 @@ public sealed class LawTests : IAsyncLifetime
         // Beside another year, and a year with none before it.
         Assert.Equal("25,639", Of(FigureOf(await _rukia.GetAsync($"{Path}?beside=2022"), "old-age-cap"), "before"));
         Assert.Null((await _rukia.GetAsync("/api/law/de/individual/2022"))["beside"]);
+    }
+
+    /// <summary>What a scenario does, part by part, is what the returns come to one by one; nothing of them changes.</summary>
+    [Fact]
+    public async Task A_scenario_says_which_returns_move_and_changes_none()
+    {
+        const string Kenya = "/api/law/ke/employment-income/2025/effect";
+        var relief = new { changes = new[] { new { figure = "personal-relief", value = "30,000" } } };
+        var (status, effect) = await _rukia.SendAsync(HttpMethod.Post, Kenya, relief);
+        Assert.Equal(HttpStatusCode.OK, status);
+        var moved = effect!["moved"]!.AsArray();
+        Assert.True(moved.Count > 3);
+        Assert.Equal(effect["total"]!.GetValue<int>(), effect["checked"]!.GetValue<int>());
+        Assert.Null(effect["next"]);
+        Assert.Contains(moved, m => m!["filed"]!.GetValue<bool>());
+        foreach (var item in moved.Take(5))
+        {
+            var view = await _rukia.GetAsync($"/api/returns/{item!["returnId"]!.GetValue<long>()}");
+            Assert.Equal(view["outcome"]!.AsArray()[^1]!["amount"]!.GetValue<string>(), Of(item, "before"));
+            Assert.Equal(Amount(item, "after") - Amount(item, "before"), Amount(item, "difference"));
+            Assert.InRange(Amount(item, "difference"), -1_200, 0);
+        }
+
+        // The rest after an id, and the same as a table.
+        var middle = moved[moved.Count / 2]!["returnId"]!.GetValue<long>();
+        Assert.All((await _rukia.SendAsync(HttpMethod.Post, $"{Kenya}?after={middle}", relief)).Answer!["moved"]!.AsArray(), m => Assert.True(m!["returnId"]!.GetValue<long>() > middle));
+        using var asked = new HttpRequestMessage(HttpMethod.Post, $"{Kenya}.csv") { Content = JsonContent.Create(relief) };
+        asked.Headers.Add("X-Aerarium-Token", _rukia.Token);
+        using var csv = await _rukia.Http.SendAsync(asked);
+        Assert.Equal(moved.Count + 1, (await csv.Content.ReadAsStringAsync()).Split('\n', StringSplitOptions.RemoveEmptyEntries).Length);
+
+        foreach (var (changes, told) in new (object, string)[]
+        {
+            (new[] { new { figure = "personal-relief", value = "much" } }, "Personal relief for the year: 'much' is not an amount"),
+            (new[] { new { figure = "personal-relief", value = "" } }, "type a number"),
+            (new[] { new { figure = "housing-share", value = "700%" } }, "above 100%"),
+            (new[] { new { figure = "bands-of-tax", ranges = new[] { new { upTo = "5", value = "1" } } } }, "add a last range"),
+            (new[] { new { figure = "nothing", value = "1" } }, "is no figure"),
+            (Array.Empty<object>(), "between 1 and"),
+        })
+        {
+            var (refused, body) = await _rukia.SendAsync(HttpMethod.Post, Kenya, new { changes });
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, refused);
+            Assert.Contains(told, body!["detail"]!.GetValue<string>(), StringComparison.Ordinal);
+        }
+
+        static decimal Amount(JsonNode item, string name) => decimal.Parse(Of(item, name), CultureInfo.InvariantCulture);
+    }
+
+    [Fact]
+    public async Task A_scenario_is_kept_under_a_name_if_it_fits_the_law()
+    {
+        var scenario = new { name = "", definition = "ke/employment-income", year = 2025, period = "", changes = new[] { new { figure = "personal-relief", value = "30,000" } } };
+        var (status, kept) = await _rukia.SendAsync(HttpMethod.Put, "/api/law-scenarios/Budget", scenario);
+        Assert.Equal(HttpStatusCode.OK, status);
+        Assert.Equal(("Budget", "30,000"), (Of(kept!.AsArray().Single()!, "name"), Of(kept[0]!["changes"]![0]!, "value")));
+        Assert.Empty((await _mosi.GetAsync("/api/law-scenarios")).AsArray());
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await _rukia.SendAsync(HttpMethod.Put, "/api/law-scenarios/Other", scenario with { changes = new[] { new { figure = "nothing", value = "1" } } })).Status);
+        Assert.Equal(HttpStatusCode.NotFound, (await _rukia.SendAsync(HttpMethod.Put, "/api/law-scenarios/Other", scenario with { year = 1990 })).Status);
+        Assert.Equal(HttpStatusCode.NotFound, (await _rukia.SendAsync(HttpMethod.Delete, "/api/law-scenarios/Other")).Status);
+        Assert.Empty((await _rukia.SendAsync(HttpMethod.Delete, "/api/law-scenarios/Budget")).Answer!.AsArray());
     }
 
     [Fact]

@@ -89,20 +89,22 @@ public sealed class Figure
 /// <param name="year">Tax year.</param>
 public abstract class LawInForce(int year)
 {
+    private readonly LawEdition _edition = LawEdition.BeingBuilt;
+
     /// <summary>Tax year.</summary>
     public int Year { get; } = year;
 
     /// <summary>The figure of this year.</summary>
     /// <exception cref="RuleException">The law has none for this year, or none is known here.</exception>
-    protected Parameter InForce(Figure figure) => figure.In(Year);
+    protected Parameter InForce(Figure figure) => _edition.LaidOver(figure.In(Year), Year);
 
     /// <summary>The figure of this year; null where the law has none.</summary>
-    protected Parameter? InForceOrNone(Figure figure) => figure.InOrNone(Year);
+    protected Parameter? InForceOrNone(Figure figure) => figure.InOrNone(Year) is { } parameter ? _edition.LaidOver(parameter, Year) : null;
 
     /// <summary>The table of this year.</summary>
     /// <exception cref="RuleException">None had begun.</exception>
     protected T InForce<T>(DatedTable<T> table)
-        where T : class => table.In(Year);
+        where T : class => _edition.LaidOver(table.In(Year), Year);
 }
 
 /// <summary>A table of the law with its history, a schedule of rates for example: the one of a year is the last that began.</summary>

@@ -30,6 +30,9 @@ public sealed record LawPoint(decimal At, decimal OfNext, decimal OnAverage);
 public sealed record LawFigure(
     string Key, string Label, string Value, string Source, Confidence Confidence, string? Note, IReadOnlyList<LawRow> Rows, IReadOnlyList<LawPoint> Curve, IReadOnlyList<Line> UsedBy, IReadOnlyList<FindingRule> Findings)
 {
+    /// <summary>Whether another value can be laid over it, see <see cref="LawEdition"/>: not over a tariff of formulas, a day, or what stands in a rule alone.</summary>
+    public bool CanVary { get; init; }
+
     /// <summary>What must stay the same for a verification to count: the value with its rows.</summary>
     public string Content => Rows.Count == 0 ? Value : string.Join("; ", Rows.Select(r => $"{r.Range}: {r.Value}"));
 }
@@ -107,7 +110,7 @@ public static partial class LawFigures
     }
 
     /// <summary>The key of a figure, or one made of its label without the year, so that it is the same next year.</summary>
-    private static string NameOf(object fact, int year)
+    internal static string NameOf(object fact, int year)
     {
         var label = fact switch
         {
@@ -125,7 +128,7 @@ public static partial class LawFigures
         RateSchedule schedule => new LawFigure(
             key, schedule.Label, Counted(schedule.Bands.Count, "slice"), schedule.Source, schedule.Confidence, null,
             [.. schedule.Bands.Select(b => new LawRow(b.To is { } to ? $"{Figures.Plain(b.From)} to {Figures.Plain(to)}" : $"above {Figures.Plain(b.From)}", $"{Figures.Plain(b.Rate * 100)}%"))],
-            Curve(schedule.Bands[^1].From, schedule.Apply), lines, findings),
+            Curve(schedule.Bands[^1].From, schedule.Apply), lines, findings) { CanVary = true },
         ZoneTariff tariff => new LawFigure(
             key, tariff.Label, Counted(tariff.Zones.Count, "zone"), tariff.Source, tariff.Confidence, null,
             [.. tariff.Zones.Select((z, at) => new LawRow(z.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : $"above {Figures.Plain(tariff.Zones[at - 1].UpTo!.Value)}", z.Words))],
@@ -133,8 +136,8 @@ public static partial class LawFigures
         StepTable table => new LawFigure(
             key, table.Label, Counted(table.Steps.Count, "range"), table.Source, table.Confidence, null,
             [.. table.Steps.Select((s, at) => new LawRow(s.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : at == 0 ? "always" : $"above {Figures.Plain(table.Steps[at - 1].UpTo!.Value)}", Figures.Plain(s.Amount)))],
-            [], lines, findings),
-        Parameter parameter => new LawFigure(key, parameter.Label, parameter.ValueInWords, parameter.Source, parameter.Confidence, parameter.Note, [], [], lines, findings),
+            [], lines, findings) { CanVary = true },
+        Parameter parameter => new LawFigure(key, parameter.Label, parameter.ValueInWords, parameter.Source, parameter.Confidence, parameter.Note, [], [], lines, findings) { CanVary = parameter.Key == key },
         _ => throw new NotSupportedException($"A fact of type {fact.GetType().Name} is no figure of the law."),
     };
 

@@ -16,7 +16,7 @@ public sealed class KeptListDesk(PracticeDatabase database, TimeProvider clock)
         var kept = name.Trim();
         if (kept.Length is 0 or > LongestName)
         {
-            throw PlainProblem.Refused($"Give the list a name of at most {LongestName} characters.");
+            throw PlainProblem.Refused($"Give it a name of at most {LongestName} characters.");
         }
 
         database.Write(unit =>

@@ -42,6 +42,7 @@ public sealed record LawVerificationView(string Against, string? SourceDay, stri
 /// <param name="CurveBefore">The same of the year beside.</param>
 /// <param name="UsedBy">Lines that use it.</param>
 /// <param name="Findings">Findings that use it, in words.</param>
+/// <param name="CanVary">Whether another value can be tried.</param>
 /// <param name="Verification">Whether it was verified.</param>
 public sealed record LawFigureView(
     string Key,
@@ -58,6 +59,7 @@ public sealed record LawFigureView(
     IReadOnlyList<LawPoint> CurveBefore,
     IReadOnlyList<LawUse> UsedBy,
     IReadOnlyList<string> Findings,
+    bool CanVary,
     LawVerificationView? Verification);
 
 /// <summary>Figures first used on one page of the return.</summary>
@@ -113,7 +115,9 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
             desk.Withdraw(Find($"{country}/{name}", year, period), named, Caller.Of(user))).RequireAuthorization(Policies.Approve);
     }
 
-    private static Definition Find(string id, int year, string? period) =>
+    /// <summary>The return whose law is asked for.</summary>
+    /// <exception cref="PlainProblem">There is none; the message says what is covered.</exception>
+    internal static Definition Find(string id, int year, string? period) =>
         Catalogue.Find(id, year, period ?? Catalogue.Returns.FirstOrDefault(r => r.Id == id)?.Periods[0] ?? Periods.WholeYear, out var problem) ?? throw new PlainProblem(StatusCodes.Status404NotFound, problem!);
 
     /// <summary>The figures of a return and year, beside those of another year; the year before where none is named.</summary>
@@ -135,6 +139,7 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
                 figure.Rows, was?.Rows ?? [], figure.Curve, was?.Curve ?? [],
                 [.. figure.UsedBy.Select(l => new LawUse(l.Key, l.Number, l.Label, l.Form.Title))],
                 [.. figure.Findings.Select(f => f.Message.ToString())],
+                figure.CanVary,
                 mark is null ? null : new LawVerificationView(
                     mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.PageName, mark.ConfirmedBy is { } other ? People.Find(unit, other)!.Name : null, mark.Content == figure.Content, mark.Content));
         });

@@ -1,4 +1,5 @@
 import { api, call } from '../api/client'
+import { saveBlob } from './download'
 
 /** Ids from here on belong to files that clients keep; nothing of them is stored on the server. */
 const FIRST_KEPT = 1_000_000_000_000
@@ -14,11 +15,7 @@ export async function saveKept(id: number, name: string) {
   const content = await call(
     api.POST('/api/kept/{kept}/file', { params: { path: { kept: id } }, parseAs: 'blob' }) as never,
   )
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(content as Blob)
-  link.download = `${name.replace(/[^\p{L}\p{N}]+/gu, '-')}.aer`
-  link.click()
-  window.setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+  saveBlob(content as Blob, `${name.replace(/[^\p{L}\p{N}]+/gu, '-')}.aer`)
 }
 
 /** The bytes of a file as base64, as the API takes them. */

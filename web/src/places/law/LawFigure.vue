@@ -16,7 +16,7 @@ const props = defineProps<{
   /** Address of the law as articles. */
   articles: string
 }>()
-const emit = defineEmits<{ changed: [view: Schemas['LawView']] }>()
+const emit = defineEmits<{ changed: [view: Schemas['LawView']]; try: [] }>()
 const session = useSession()
 const { busy, problem, act } = useAct()
 const against = ref('')
@@ -98,6 +98,10 @@ const withdraw = () =>
     :year="view.year"
     :beside="view.beside ?? null"
   />
+
+  <p v-if="session.mayPrepare && figure.canVary" class="small">
+    <button class="link" @click="emit('try')">Try another value</button>
+  </p>
 
   <h3>Used by</h3>
   <ul class="small">

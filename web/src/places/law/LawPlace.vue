@@ -5,13 +5,17 @@ import { api, call, type Schemas } from '../../api/client'
 import TopBar from '../../bar/TopBar.vue'
 import { useAct } from '../../shared/act'
 import { capital, day } from '../../shared/format'
+import { useSession } from '../../session'
 import LawFigure from './LawFigure.vue'
 import { figuresShown, type Cut } from './lawList'
+import { changeOf } from './scenario'
+import WhatIf from './WhatIf.vue'
 
 /** Every figure of the law a return rests on, beside another year, and which of them were held against a printed source. */
 const route = useRoute()
 const router = useRouter()
 const { problem, act } = useAct()
+const session = useSession()
 const types = ref<Schemas['ReturnTypeView'][]>([])
 const view = ref<Schemas['LawView'] | null>(null)
 const typed = ref(String(route.query.find ?? ''))
@@ -23,6 +27,7 @@ const cuts: { name: Cut; label: string }[] = [
   { name: 'changed', label: 'Changed' },
 ]
 
+const titles = computed(() => new Map(types.value.map((type) => [type.id, type.title])))
 const asked = computed(() => {
   const type = types.value.find((t) => t.id === route.query.return) ?? types.value[0]
   if (!type) return null
@@ -38,6 +43,31 @@ const groups = computed(() => (view.value ? figuresShown(view.value.groups, cut.
 const count = (name: Cut) =>
   figuresShown(view.value?.groups ?? [], name, '').reduce((sum, g) => sum + g.figures.length, 0)
 
+/** What if: figures and what they are to say, of the return, year and period that are shown. */
+const asking = ref(false)
+const scenario = ref<Schemas['LawChangeTyped'][]>([])
+function tryAnother(figure: Schemas['LawFigureView']) {
+  asking.value = true
+  if (!scenario.value.some((c) => c.figure === figure.key)) scenario.value = [...scenario.value, changeOf(figure)]
+}
+/** Another figure is looked at; the scenario waits. */
+function choose(key: string) {
+  asking.value = false
+  ask({ figure: key })
+}
+let opening: Schemas['KeptScenario'] | null = null
+function openKept(kept: Schemas['KeptScenario']) {
+  opening = kept
+  if (kept.definition === view.value?.definition && kept.year === view.value.year && kept.period === view.value.period)
+    beginScenario()
+  else ask({ return: kept.definition, year: kept.year, period: kept.period, beside: null, figure: null })
+}
+/** With the law of another return or year the scenario begins anew, with what was kept where one was opened. */
+function beginScenario() {
+  scenario.value = opening?.changes ?? []
+  opening = null
+}
+
 function ask(change: Record<string, string | number | null>) {
   const query = { ...route.query, ...change }
   for (const key of Object.keys(query)) if (query[key] === null) delete query[key]
@@ -50,6 +80,7 @@ const path = computed(() => {
 const articles = computed(
   () => `/api/law/${asked.value?.type.id}/${asked.value?.year}/document?period=${asked.value?.period ?? ''}`,
 )
+const shown = computed(() => view.value && `${view.value.definition} ${view.value.year} ${view.value.period}`)
 const which = computed(() =>
   JSON.stringify([asked.value?.type.id, asked.value?.year, asked.value?.period, asked.value?.beside]),
 )
@@ -67,7 +98,9 @@ watch(
         }),
       )
       // An answer about what is no longer asked comes too late.
-      if (wanted === which.value) view.value = read
+      if (wanted !== which.value) return
+      if (opening || `${read.definition} ${read.year} ${read.period}` !== shown.value) beginScenario()
+      view.value = read
     }),
 )
 onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-types')))))
@@ -119,6 +152,9 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           >{{ view.verified }} of {{ view.total }} figures verified</span
         >
         <span class="grow"></span>
+        <button v-if="view && session.mayPrepare" class="link" :aria-pressed="asking" @click="asking = !asking">
+          {{ asking ? 'Back to the figure' : 'What if' }}
+        </button>
         <a v-if="asked" :href="articles" target="_blank" rel="noopener">Read as articles</a>
       </div>
       <div class="both">
@@ -151,10 +187,10 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
                   v-for="figure in group.figures"
                   :key="figure.key"
                   :class="{ at: figure.key === chosen?.key }"
-                  @click="ask({ figure: figure.key })"
+                  @click="choose(figure.key)"
                 >
                   <td class="what">
-                    <button class="link plainly" @click.stop="ask({ figure: figure.key })">
+                    <button class="link plainly" @click.stop="choose(figure.key)">
                       {{ capital(figure.label) }}
                     </button>
                   </td>
@@ -181,9 +217,17 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           </section>
           <p v-if="view && !groups.length" class="secondary">No figure is called that.</p>
         </div>
-        <aside class="scroll" aria-label="Figure">
+        <aside class="scroll" :aria-label="asking ? 'What if' : 'Figure'">
+          <WhatIf
+            v-if="asking && view"
+            v-model="scenario"
+            :view="view"
+            :path="path"
+            :titles="titles"
+            @open="openKept"
+          />
           <LawFigure
-            v-if="chosen && view"
+            v-else-if="chosen && view"
             :key="`${view.definition} ${view.year} ${chosen.key}`"
             :view="view"
             :figure="chosen"
@@ -191,6 +235,7 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
             :years="asked!.type.years"
             :articles="articles"
             @changed="view = $event"
+            @try="tryAnother(chosen)"
           />
           <p v-else class="secondary">
             Choose a figure to see what uses it, and to verify it against a printed source.

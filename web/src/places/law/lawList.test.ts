@@ -17,6 +17,7 @@ const figure = (label: string, more: Partial<Schemas['LawFigureView']> = {}): Sc
   curveBefore: [],
   usedBy: [],
   findings: [],
+  canVary: true,
   verification: null,
   ...more,
 })
