@@ -82,4 +82,13 @@ test('another value of the law is tried on every return, and nothing moves', asy
     await whatIf.getByRole('button', { name: 'Delete the scenario Budget speech' }).click()
     await expect(whatIf.getByRole('heading', { name: 'Kept scenarios' })).toHaveCount(0)
   })
+
+  await test.step('a return says which figures it rests on are not certain, and leads to them', async () => {
+    await page.goto('/returns/2/approve')
+    const law = page.getByRole('region', { name: 'Figures of the law that are not certain' })
+    await expect(law).toContainText(/of \d+ figures it rests on verified/)
+    await law.getByText(/not certain where a little more changes nothing/).click()
+    await law.getByRole('link', { name: 'Fixed monthly rate, four-wheel utility vehicle' }).click()
+    await expect(page.getByRole('heading', { name: 'Fixed monthly rate, four-wheel utility vehicle' })).toBeVisible()
+  })
 })

@@ -132,6 +132,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<LikelyRefunds>();
         builder.Services.AddSingleton<Law.LawDesk>();
         builder.Services.AddSingleton<Law.EffectDesk>();
+        builder.Services.AddSingleton<Law.LawNote>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
@@ -189,6 +190,7 @@ public static class ServerApplication
         api.MapSending();
         Law.LawDesk.Map(api);
         Law.EffectDesk.Map(api);
+        Law.LawNote.Map(api);
         api.MapClientAcceptance();
         api.MapApprovalRules();
         After.AfterEndpoints.MapAfter(api);

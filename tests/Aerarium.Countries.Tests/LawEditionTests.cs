@@ -1,6 +1,7 @@
 using System.Globalization;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
+using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
 using Aerarium.Countries.Tests.Golden;
 
@@ -29,9 +30,9 @@ public class LawEditionTests
         var usual = Catalogue.Get(id, 2025);
         var golden = GoldenFile.Read(usual).Cases;
         var moving = 0;
-        foreach (var figure in LawFigures.Of(usual).Where(f => f.CanVary && f.Rows.Count == 0))
+        foreach (var figure in LawFigures.Of(usual).Where(f => f.AsWritten?.Value is not null))
         {
-            var written = decimal.Parse(figure.Value.TrimEnd('%'), NumberStyles.Number, CultureInfo.InvariantCulture);
+            var written = figure.AsWritten!.Value!.Value;
             var corrected = Under(usual, Value(figure.Key, figure.Value.EndsWith('%') ? written / 2 : written + 1));
             Assert.NotEqual(usual.FigureRevision, corrected.FigureRevision);
             var named = figure.UsedBy.Select(l => l.Key).ToHashSet();
@@ -59,8 +60,7 @@ public class LawEditionTests
     public void What_says_the_same_changes_no_byte(string id)
     {
         var usual = Catalogue.Get(id, 2025);
-        var restated = Under(usual, [.. LawFigures.Of(usual).Where(f => f.CanVary && f.Rows.Count == 0).Take(12)
-            .Select(f => Value(f.Key, decimal.Parse(f.Value.TrimEnd('%'), NumberStyles.Number, CultureInfo.InvariantCulture)))]);
+        var restated = Under(usual, [.. LawFigures.Of(usual).Where(f => f.AsWritten?.Value is not null || f.Key == "bands-of-tax").Select(f => f.AsWritten!)]);
         Assert.Equal((usual.FigureRevision, usual.TextRevision), (restated.FigureRevision, restated.TextRevision));
         foreach (var golden in GoldenFile.Read(usual).Cases.Take(5))
         {
@@ -101,6 +101,22 @@ public class LawEditionTests
         Assert.Contains("either a value or the ranges", Assert.Throws<RuleException>(() => new LawEdition([new LawCorrection("a", null, [])])).Message, StringComparison.Ordinal);
 
         static LawCorrection Bands(params (decimal? UpTo, decimal Rate)[] ranges) => new("bands-of-tax", null, [.. ranges.Select(r => new LawRange(r.UpTo, r.Rate))]);
+    }
+
+    /// <summary>What a figure of the law is worth to a return: Kenya's personal relief of 28,800 (ITA s. 29), a hundredth more of it, is 288 less to pay.</summary>
+    [Fact]
+    public void A_figure_weighs_what_a_hundredth_of_it_does_to_the_balance()
+    {
+        var usual = Catalogue.Get(Kenya, 2025);
+        var figures = LawFigures.Of(usual).ToDictionary(f => f.Key);
+        var evaluation = usual.Evaluate(
+            new EntrySet { Rows = { ["employment.employers"] = [new EntryRow("a") { Values = { ["months"] = "12", ["basic-pay"] = "1440000" } }] } }, GoldenFile.Day);
+        Assert.Equal(-288, Weight("personal-relief"));
+        Assert.Equal(decimal.Parse(evaluation.Value(usual.FindLine("tax.tax")!)!, CultureInfo.InvariantCulture) / 100, Weight("bands-of-tax"));
+        Assert.Equal(0, Weight("mortgage-limit"));
+        Assert.Null(Weight("cost-of-a-car-questioned-below"));
+
+        decimal? Weight(string key) => LawWeight.Of(evaluation, GoldenFile.Day, figures[key], edition => Catalogue.Under(edition, usual));
     }
 
     /// <summary>The lines a line's rules name, through its section and its column.</summary>

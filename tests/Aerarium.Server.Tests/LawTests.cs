@@ -96,6 +96,26 @@ public sealed class LawTests : IAsyncLifetime
         static decimal Amount(JsonNode item, string name) => decimal.Parse(Of(item, name), CultureInfo.InvariantCulture);
     }
 
+    /// <summary>A return says which figures it rests on that are not certain, the weightiest first, until somebody verifies them.</summary>
+    [Fact]
+    public async Task A_return_tells_the_figures_it_rests_on_that_are_not_certain()
+    {
+        var id = await _rukia.ReturnOfAsync("Njeri Halvorsen", 2025);
+        var note = await _rukia.GetAsync($"/api/returns/{id}/law");
+        var uncertain = note["uncertain"]!.AsArray();
+        Assert.Equal(0, note["verified"]!.GetValue<int>());
+        Assert.InRange(uncertain.Count, 1, note["figures"]!.GetValue<int>());
+        Assert.All(uncertain, f => Assert.NotEqual("certain", Of(f!, "confidence")));
+        var weights = uncertain.Select(f => Math.Abs(decimal.Parse(f!["moves"]?.GetValue<string>() ?? "0", CultureInfo.InvariantCulture))).ToList();
+        Assert.Equal(weights.OrderDescending(), weights);
+
+        var first = Of(uncertain[0]!, "key");
+        await _mosi.DoAsync(HttpMethod.Post, "/api/law/ke/employment-income/2025/verify", new { figure = first, against = "The printed table" });
+        var after = await _rukia.GetAsync($"/api/returns/{id}/law");
+        Assert.Equal((1, uncertain.Count - 1), (after["verified"]!.GetValue<int>(), after["uncertain"]!.AsArray().Count));
+        Assert.DoesNotContain(after["uncertain"]!.AsArray(), f => Of(f!, "key") == first);
+    }
+
     [Fact]
     public async Task A_scenario_is_kept_under_a_name_if_it_fits_the_law()
     {

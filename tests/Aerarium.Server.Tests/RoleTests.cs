@@ -98,6 +98,7 @@ public partial class RoleTests
         ["GET /api/law/{country}/{name}/{year}/document"] = Everybody,
         ["POST /api/law/{country}/{name}/{year}/effect"] = Preparing,
         ["POST /api/law/{country}/{name}/{year}/effect.csv"] = Preparing,
+        ["GET /api/returns/{id}/law"] = Everybody,
         ["GET /api/law-scenarios"] = Everybody,
         ["PUT /api/law-scenarios/{name}"] = Preparing,
         ["DELETE /api/law-scenarios/{name}"] = Preparing,

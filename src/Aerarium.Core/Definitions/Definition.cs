@@ -193,6 +193,9 @@ public abstract class Definition
     /// <summary>Evaluates a set of entries on a day; what an earlier evaluation read of the same rows is not read again.</summary>
     public Evaluation Evaluate(Entries.EntrySet entries, DateOnly today, Evaluation? before = null) => new(this, Computed(entries, today, before, null, Evaluator.Run), entries);
 
+    /// <summary>Evaluates one return without making ready for others: the rules are interpreted and never compiled.</summary>
+    internal Evaluation EvaluateOnce(Entries.EntrySet entries, DateOnly today) => new(this, Computed(entries, today, null, null, Evaluator.Interpret), entries);
+
     /// <summary>The figures alone, for computing the same return many times over; in a sheet that is there already when one is given.</summary>
     internal Sheet Compute(Entries.EntrySet entries, DateOnly today, Evaluation? before, Sheet? into = null) => Computed(entries, today, before, into, Evaluator.Figures);
 

@@ -30,8 +30,8 @@ public sealed record LawPoint(decimal At, decimal OfNext, decimal OnAverage);
 public sealed record LawFigure(
     string Key, string Label, string Value, string Source, Confidence Confidence, string? Note, IReadOnlyList<LawRow> Rows, IReadOnlyList<LawPoint> Curve, IReadOnlyList<Line> UsedBy, IReadOnlyList<FindingRule> Findings)
 {
-    /// <summary>Whether another value can be laid over it, see <see cref="LawEdition"/>: not over a tariff of formulas, a day, or what stands in a rule alone.</summary>
-    public bool CanVary { get; init; }
+    /// <summary>What it says, as a correction would say it, see <see cref="LawEdition"/>; null for a tariff of formulas, a day, and what stands in a rule alone.</summary>
+    public LawCorrection? AsWritten { get; init; }
 
     /// <summary>What must stay the same for a verification to count: the value with its rows.</summary>
     public string Content => Rows.Count == 0 ? Value : string.Join("; ", Rows.Select(r => $"{r.Range}: {r.Value}"));
@@ -128,7 +128,10 @@ public static partial class LawFigures
         RateSchedule schedule => new LawFigure(
             key, schedule.Label, Counted(schedule.Bands.Count, "slice"), schedule.Source, schedule.Confidence, null,
             [.. schedule.Bands.Select(b => new LawRow(b.To is { } to ? $"{Figures.Plain(b.From)} to {Figures.Plain(to)}" : $"above {Figures.Plain(b.From)}", $"{Figures.Plain(b.Rate * 100)}%"))],
-            Curve(schedule.Bands[^1].From, schedule.Apply), lines, findings) { CanVary = true },
+            Curve(schedule.Bands[^1].From, schedule.Apply), lines, findings)
+        {
+            AsWritten = new LawCorrection(key, null, [.. schedule.Bands.Select(b => new LawRange(b.To, b.Rate * 100))]),
+        },
         ZoneTariff tariff => new LawFigure(
             key, tariff.Label, Counted(tariff.Zones.Count, "zone"), tariff.Source, tariff.Confidence, null,
             [.. tariff.Zones.Select((z, at) => new LawRow(z.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : $"above {Figures.Plain(tariff.Zones[at - 1].UpTo!.Value)}", z.Words))],
@@ -136,8 +139,14 @@ public static partial class LawFigures
         StepTable table => new LawFigure(
             key, table.Label, Counted(table.Steps.Count, "range"), table.Source, table.Confidence, null,
             [.. table.Steps.Select((s, at) => new LawRow(s.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : at == 0 ? "always" : $"above {Figures.Plain(table.Steps[at - 1].UpTo!.Value)}", Figures.Plain(s.Amount)))],
-            [], lines, findings) { CanVary = true },
-        Parameter parameter => new LawFigure(key, parameter.Label, parameter.ValueInWords, parameter.Source, parameter.Confidence, parameter.Note, [], [], lines, findings) { CanVary = parameter.Key == key },
+            [], lines, findings)
+        {
+            AsWritten = new LawCorrection(key, null, [.. table.Steps.Select(s => new LawRange(s.UpTo, s.Amount))]),
+        },
+        Parameter parameter => new LawFigure(key, parameter.Label, parameter.ValueInWords, parameter.Source, parameter.Confidence, parameter.Note, [], [], lines, findings)
+        {
+            AsWritten = parameter.Key == key ? new LawCorrection(key, parameter.Kind == ParameterKind.Rate ? parameter.Value * 100 : parameter.Value, []) : null,
+        },
         _ => throw new NotSupportedException($"A fact of type {fact.GetType().Name} is no figure of the law."),
     };
 

@@ -139,7 +139,7 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
                 figure.Rows, was?.Rows ?? [], figure.Curve, was?.Curve ?? [],
                 [.. figure.UsedBy.Select(l => new LawUse(l.Key, l.Number, l.Label, l.Form.Title))],
                 [.. figure.Findings.Select(f => f.Message.ToString())],
-                figure.CanVary,
+                figure.AsWritten is not null,
                 mark is null ? null : new LawVerificationView(
                     mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.PageName, mark.ConfirmedBy is { } other ? People.Find(unit, other)!.Name : null, mark.Content == figure.Content, mark.Content));
         });

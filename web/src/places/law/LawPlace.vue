@@ -64,7 +64,11 @@ function openKept(kept: Schemas['KeptScenario']) {
 }
 /** With the law of another return or year the scenario begins anew, with what was kept where one was opened. */
 function beginScenario() {
-  scenario.value = opening?.changes ?? []
+  scenario.value = (opening?.changes ?? []).map((c) => ({
+    figure: c.figure,
+    value: c.value ?? null,
+    ranges: c.ranges ?? null,
+  }))
   opening = null
 }
 

@@ -5,6 +5,7 @@ import { day, lineText, moment, plural } from '../../shared/format'
 import { useAct } from '../../shared/act'
 import { useSession } from '../../session'
 import type { ReturnStore } from '../../return/returnStore'
+import LawNote from './LawNote.vue'
 import ReturnAtAGlance from './ReturnAtAGlance.vue'
 
 const store = inject<ReturnStore>('return')!
@@ -64,6 +65,7 @@ const said = (value: string | null | undefined, line: string) => lineText(store.
       </div>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <ReturnAtAGlance />
+      <LawNote />
       <section>
         <div class="rule-head"><h2>Declaration</h2></div>
         <table class="plain">
