@@ -137,6 +137,21 @@ public class ApprovalTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
     }
 
+    /// <summary>A figure that is not certain and moves the balance holds approval up, where the practice wants it so, until somebody verified it.</summary>
+    [Fact]
+    public async Task Approval_may_wait_for_the_law_to_be_verified()
+    {
+        var cuthbert = await _mosi.ReturnOfAsync("Cuthbert", 2025);
+        Assert.Equal("waiting", await _mosi.StageAsync(cuthbert));
+        await _tarek.DoAsync(HttpMethod.Put, "/api/practice/approval-rules", new { fourEyes = true, clientAccepts = false, lawVerified = true });
+        var refused = await RefusedAsync(_mosi, $"{cuthbert}/approval/approve");
+        Assert.Contains("personal allowance", refused, StringComparison.Ordinal);
+        Assert.Contains("Verify them in Law", refused, StringComparison.Ordinal);
+        await _mosi.DoAsync(HttpMethod.Post, "/api/law/bb/individual/2025/verify", new { figure = "personal-allowance", against = "Income Tax Act as printed" });
+        await _mosi.DoAsync(HttpMethod.Post, $"/api/returns/{cuthbert}/approval/approve");
+        Assert.Equal("approved", await _mosi.StageAsync(cuthbert));
+    }
+
     [Fact]
     public async Task An_amount_that_cannot_be_read_makes_no_rule()
     {

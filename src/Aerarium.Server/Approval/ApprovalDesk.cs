@@ -1,6 +1,7 @@
 using Aerarium.Core.Entries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Law;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
 
@@ -10,7 +11,7 @@ namespace Aerarium.Server.Approval;
 public sealed record ChangedSince(string Line, string? Row, string Label, string? Was, string? Now);
 
 /// <summary>Handing over, approving, returning with a remark. What is approved is frozen; any later change withdraws it.</summary>
-public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench, TimeProvider clock)
+public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench, LawNote law, TimeProvider clock)
 {
     /// <summary>Hands a return over for approval.</summary>
     public void HandOver(long id, Caller caller) => Change(id, caller, "hand-over", (unit, workspace, _) =>
@@ -37,7 +38,28 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
     /// Approves and freezes a return; where the practice asks for a second signature, the first one only signs. Whoever signs must not
     /// have prepared it, unless the practice does without four eyes.
     /// </summary>
-    public void Approve(long id, Caller caller) => Change(id, caller, "approve", (unit, workspace, approval) =>
+    public void Approve(long id, Caller caller)
+    {
+        if (database.Read(ApprovalRules.Of).LawVerified)
+        {
+            RequireVerified(law.Of(id, CancellationToken.None));
+        }
+
+        Change(id, caller, "approve", (unit, workspace, approval) => Signed(unit, workspace, approval, id, caller));
+    }
+
+    /// <summary>Approval waits for the figures of the law that are not certain and do something to this return.</summary>
+    private static void RequireVerified(LawNoteView note)
+    {
+        var moving = note.Uncertain.Where(f => f.Moves is not (null or "0")).Select(f => f.Label).ToList();
+        if (moving.Count > 0)
+        {
+            throw PlainProblem.Conflict(
+                $"By the practice's rule approval waits until the figures of the law that are not certain and change the balance are verified: {string.Join(", ", moving)}. Verify them in Law, against a printed source.");
+        }
+    }
+
+    private (string Stage, string? Said) Signed(Unit unit, Workspace workspace, ApprovalRecord? approval, long id, Caller caller)
     {
         RequireWaiting(workspace);
         if (WhyNot(unit, id, caller, approval!) is { } reason)
@@ -69,7 +91,7 @@ public sealed class ApprovalDesk(PracticeDatabase database, Workbench workbench,
             EntriesSha256 = Artefacts.Keep(unit, frozen, "application/json", Now),
         });
         return (Stage.Approved, null);
-    });
+    }
 
     /// <summary>Gives a return back to its preparer with a remark.</summary>
     public void GiveBack(long id, Caller caller, string remark)

@@ -13,8 +13,10 @@ namespace Aerarium.Server.Approval;
 /// <param name="SecondFrom">From which amount to pay or to be repaid a second approver signs, canonical; null for never.</param>
 /// <param name="ClientAccepts">Whether nothing is sent before the client has accepted it.</param>
 /// <param name="SecondFor">Ids of the returns that a second approver always signs.</param>
-public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool ClientAccepts, IReadOnlyList<string> SecondFor)
+/// <param name="LawVerified">Whether approval waits until every figure of the law that is not certain and moves the balance is verified.</param>
+public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool ClientAccepts, IReadOnlyList<string> SecondFor, bool LawVerified)
 {
+    private const string LawVerifiedRule = "law-verified";
     private const string FourEyesRule = "four-eyes";
     private const string SecondFromRule = "second-signature-from";
     private const string SecondForRule = "second-signature-for";
@@ -28,7 +30,8 @@ public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool Clien
             made.GetValueOrDefault(FourEyesRule) != "no",
             made.GetValueOrDefault(SecondFromRule) is { Length: > 0 } amount ? amount : null,
             made.GetValueOrDefault(ClientAcceptsRule) == "yes",
-            made.GetValueOrDefault(SecondForRule)?.Split(' ', StringSplitOptions.RemoveEmptyEntries) ?? []);
+            made.GetValueOrDefault(SecondForRule)?.Split(' ', StringSplitOptions.RemoveEmptyEntries) ?? [],
+            made.GetValueOrDefault(LawVerifiedRule) == "yes");
     }
 
     /// <summary>Whether a return of this kind, with this balance, needs a second signature.</summary>
@@ -42,6 +45,7 @@ public sealed record ApprovalRules(bool FourEyes, string? SecondFrom, bool Clien
         PracticeRules.Put(unit, SecondFromRule, SecondFrom ?? "");
         PracticeRules.Put(unit, SecondForRule, string.Join(' ', SecondFor));
         PracticeRules.Put(unit, ClientAcceptsRule, ClientAccepts ? "yes" : "no");
+        PracticeRules.Put(unit, LawVerifiedRule, LawVerified ? "yes" : "no");
     }
 }
 
@@ -78,5 +82,5 @@ internal static class ApprovalRuleEndpoints
     }
 
     private static string InWords(ApprovalRules rules) =>
-        $"four eyes {(rules.FourEyes ? "yes" : "no")}, second signature {(rules.SecondFrom is { } from ? $"from {from}" : "from no amount")}{(rules.SecondFor.Count == 0 ? "" : $" and for {string.Join(", ", rules.SecondFor)}")}, client accepts {(rules.ClientAccepts ? "yes" : "no")}";
+        $"four eyes {(rules.FourEyes ? "yes" : "no")}, second signature {(rules.SecondFrom is { } from ? $"from {from}" : "from no amount")}{(rules.SecondFor.Count == 0 ? "" : $" and for {string.Join(", ", rules.SecondFor)}")}, client accepts {(rules.ClientAccepts ? "yes" : "no")}, law verified {(rules.LawVerified ? "yes" : "no")}";
 }

@@ -26,7 +26,7 @@ public sealed record UncertainFigure(string Key, string Label, string Value, str
 public sealed record LawNoteView(int Figures, int Verified, IReadOnlyList<UncertainFigure> Uncertain);
 
 /// <summary>What a return rests on that nobody held against a printed source yet, weighed by what it does to the balance.</summary>
-internal sealed class LawNote(PracticeDatabase database, Workbench workbench) : IDisposable
+public sealed class LawNote(PracticeDatabase database, Workbench workbench) : IDisposable
 {
     private const int WeightsKept = 4_000;
 

@@ -41,6 +41,10 @@ const keep = () =>
         the client has accepted it</label
       >
       <label
+        ><input v-model="rules.lawVerified" type="checkbox" :disabled="!session.mayManage" /> Approval waits until the
+        figures of the law that are not certain and change the balance are verified</label
+      >
+      <label
         >A second approver signs from a balance or refund of
         <input
           v-model="rules.secondFrom"
