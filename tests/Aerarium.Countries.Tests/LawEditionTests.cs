@@ -90,6 +90,8 @@ public class LawEditionTests
         Assert.Contains("is no figure of ke/employment-income 2025", RefusedOf(Kenya, Value("nothing", 1)), StringComparison.Ordinal);
         Assert.Contains("a rate of 700% is above 100%", RefusedOf(Kenya, Value("housing-share", 700)), StringComparison.Ordinal);
         Assert.Contains("personal relief for the year: -1 is below zero", RefusedOf(Kenya, Value("personal-relief", -1)), StringComparison.Ordinal);
+        Assert.Contains("digits too many", RefusedOf(Kenya, Value("personal-relief", 1e20m)), StringComparison.Ordinal);
+        Assert.Contains("range 1 ends at", RefusedOf(Kenya, Bands((1e20m, 1), (null, 3))), StringComparison.Ordinal);
         Assert.Contains("this is a single figure", RefusedOf(Kenya, new LawCorrection("personal-relief", null, [new LawRange(null, 1)])), StringComparison.Ordinal);
         Assert.Contains("this is a table", RefusedOf(Kenya, Value("bands-of-tax", 10)), StringComparison.Ordinal);
         Assert.Contains("range 2 ends at 100, which is not above 100", RefusedOf(Kenya, Bands((100, 1), (100, 2), (null, 3))), StringComparison.Ordinal);

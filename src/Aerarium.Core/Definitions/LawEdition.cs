@@ -22,6 +22,9 @@ public sealed class LawEdition
 {
     private const decimal Whole = 100;
 
+    /// <summary>No figure of the law is larger.</summary>
+    private const decimal Largest = 1_000_000_000_000;
+
     [ThreadStatic]
     private static LawEdition? building;
 
@@ -145,6 +148,11 @@ public sealed class LawEdition
 
         for (var at = 0; at < edges.Count - 1; at++)
         {
+            if (edges[at] > Largest)
+            {
+                throw new RuleException($"{label}: range {at + 1} ends at {Figures.Plain(edges[at]!.Value)}, larger than any figure of the law; check for digits too many.");
+            }
+
             if (edges[at] <= (at == 0 ? 0 : edges[at - 1]))
             {
                 throw new RuleException($"{label}: range {at + 1} ends at {Figures.Plain(edges[at]!.Value)}, which is not above {Figures.Plain(at == 0 ? 0 : edges[at - 1]!.Value)}; the edges must rise.");
@@ -176,12 +184,17 @@ public sealed class LawEdition
         return correction;
     }
 
-    /// <summary>A rate lies between 0 and 100% unless the law's own lies outside; an amount is not negative unless the law's own is.</summary>
+    /// <summary>A rate lies between 0 and 100% unless the law's own lies outside; an amount is not negative unless the law's own is, and none is beyond all measure.</summary>
     private static void InRange(string label, decimal value, bool rate, decimal written)
     {
         if (value < 0 && written >= 0)
         {
             throw new RuleException($"{label}: {Figures.Plain(value)} is below zero.");
+        }
+
+        if (value > Largest)
+        {
+            throw new RuleException($"{label}: {Figures.Plain(value)} is larger than any figure of the law; check for digits too many.");
         }
 
         if (rate && value > Whole && written <= Whole)
