@@ -87,7 +87,7 @@ test('another value of the law is tried on every return, and nothing moves', asy
     await page.goto('/returns/2/approve')
     const law = page.getByRole('region', { name: 'Figures of the law that are not certain' })
     await expect(law).toContainText(/of \d+ figures it rests on verified/)
-    await law.getByText(/not certain where a little more changes nothing/).click()
+    await law.getByText(/uncertain figures without effect on this return/).click()
     await law.getByRole('link', { name: 'Fixed monthly rate, four-wheel utility vehicle' }).click()
     await expect(page.getByRole('heading', { name: 'Fixed monthly rate, four-wheel utility vehicle' })).toBeVisible()
   })

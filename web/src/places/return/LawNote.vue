@@ -68,7 +68,7 @@ onMounted(() =>
       </table>
       <details v-if="still.length" class="small">
         <summary class="secondary">
-          {{ plural(still.length, 'figure') }} not certain where a little more changes nothing here, or is not computed
+          {{ plural(still.length, 'uncertain figure') }} without effect on this return, or not to be weighed
         </summary>
         <p v-for="figure in still" :key="figure.key">
           <router-link :to="place(figure.key)">{{ capital(figure.label) }}</router-link>
