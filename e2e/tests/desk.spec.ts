@@ -48,6 +48,15 @@ test('a window taller than the first rows shows the whole list', async ({ browse
   expect(await rows.count()).toBeLessThan(all)
   await page.setViewportSize({ width: 1280, height: all * 60 })
   await expect(rows).toHaveCount(all)
+
+  // At the end of a list nothing more is asked for.
+  const open = page.getByRole('button', { name: /^Open/ })
+  await open.click()
+  await expect(rows).toHaveCount(Number((await open.innerText()).replace(/\D/g, '')))
+  const asked: string[] = []
+  page.on('request', (request) => asked.push(request.url()))
+  await page.waitForTimeout(1_000)
+  expect(asked.filter((address) => address.includes('/api/desk?')).length).toBeLessThan(3)
 })
 
 test('a batch over a whole list goes through, and says what it refused and why', async ({ browser, servers }) => {

@@ -178,13 +178,15 @@ public static class DeskLists
     public static long Count(Unit unit, DeskQuery query, Reach reach, string today)
     {
         // Nearly everything is open, and all are sooner counted than all but a few.
-        if (query.List == "open")
-        {
-            return Count(unit, query with { List = "all" }, reach, today) - Count(unit, query with { List = "accepted" }, reach, today);
-        }
+        return query.List == "open"
+            ? Counted(unit, query with { List = "all" }, reach, today) - Counted(unit, query with { List = "all" }, reach, today, $" AND (r.stage = 'accepted' OR {DoneUnfiled})")
+            : Counted(unit, query, reach, today);
+    }
 
+    private static long Counted(Unit unit, DeskQuery query, Reach reach, string today, string further = "")
+    {
         var values = Values(query, reach, today, 0, 0);
-        var counted = $"SELECT COUNT(*) FROM tax_return r{(query.Search is null ? "" : " JOIN client c ON c.id = r.client_id")} WHERE {Asked(query)}";
+        var counted = $"SELECT COUNT(*) FROM tax_return r{(query.Search is null ? "" : " JOIN client c ON c.id = r.client_id")} WHERE {Asked(query)}{further}";
         return unit.Single<long>(counted, values) - (reach.SeesAll ? 0 : unit.Single<long>($"{counted} AND r.client_id IN ({Reach.Hidden})", values));
     }
 

@@ -62,6 +62,14 @@ public class DeskTests
         await using var practice = await Practice.StartAsync();
         var rukia = await practice.SignInAsync(Rukia);
         await rukia.WaitForAnswersAsync();
+
+        // Accounts, which go to no authority, are done once they are approved: neither open nor accepted.
+        var before = (await rukia.GetAsync("/api/desk?list=open"))["total"]!.GetValue<long>();
+        var done = await rukia.ReturnOfAsync("Nia", 2025);
+        practice.Server.Services.GetRequiredService<PracticeDatabase>().Write(unit => unit.Execute("UPDATE tax_return SET stage = 'approved', filed = 0 WHERE id = @done", new { done }));
+        var open = await rukia.GetAsync("/api/desk?list=open");
+        Assert.Equal((before - 1, before - 1), (open["total"]!.GetValue<long>(), open["items"]!.AsArray().Count));
+
         var summary = await rukia.GetAsync("/api/desk/summary");
         foreach (var (count, list) in new[] { ("all", "all"), ("open", "open"), ("notStarted", "not-started"), ("waiting", "waiting"), ("overdue", "overdue"), ("rejected", "rejected") })
         {

@@ -95,7 +95,10 @@ export function useDeskList() {
     if (items.value.length >= total.value) return
     const turn = ++latest
     const next = await page(items.value.length, PAGE)
-    if (turn === latest) items.value = [...items.value, ...next.items]
+    if (turn !== latest) return
+    // Where nothing follows the list is at its end, whatever was counted before.
+    if (next.items.length) items.value = [...items.value, ...next.items]
+    else total.value = items.value.length
   }
 
   /** Reads on until the whole list is here, up to a number of rows. */
