@@ -63,7 +63,9 @@ test('another value of the law is tried on every return, and nothing moves', asy
     await value.fill('12 * 2,500')
     await value.press('Tab')
     await whatIf.getByRole('button', { name: 'See the effect' }).click()
-    await expect(whatIf.getByRole('status')).toContainText(/\d+ of \d+ returns move: 0 to pay more, \d+ less; together/)
+    await expect(whatIf.getByRole('status')).toContainText(
+      /\d+ of \d+ returns change: 0 to pay more, \d+ less; together/,
+    )
     await expect(whatIf.getByRole('row').first()).toContainText('(1,200)')
     await expect(whatIf.getByRole('row').filter({ hasText: 'consider amending' }).first()).toBeVisible()
     const download = page.waitForEvent('download')
@@ -72,22 +74,22 @@ test('another value of the law is tried on every return, and nothing moves', asy
   })
 
   await test.step('kept, and opened again from another law', async () => {
-    await whatIf.getByLabel('Keep the scenario as').fill('Budget speech')
-    await whatIf.getByRole('button', { name: 'Keep', exact: true }).click()
+    await whatIf.getByLabel('Save the scenario as').fill('Budget speech')
+    await whatIf.getByRole('button', { name: 'Save', exact: true }).click()
     await page.getByLabel('Return', { exact: true }).selectOption('Barbados, resident individual')
     await expect(whatIf.getByText('Choose a figure in the list')).toBeVisible()
     await whatIf.getByRole('button', { name: 'Budget speech', exact: true }).click()
     await expect(page.getByLabel('Return', { exact: true })).toHaveValue('ke/employment-income')
     await expect(value).toHaveValue('12 * 2,500')
     await whatIf.getByRole('button', { name: 'Delete the scenario Budget speech' }).click()
-    await expect(whatIf.getByRole('heading', { name: 'Kept scenarios' })).toHaveCount(0)
+    await expect(whatIf.getByRole('heading', { name: 'Saved scenarios' })).toHaveCount(0)
   })
 
   await test.step('a return says which figures it rests on are not certain, and leads to them', async () => {
     await page.goto('/returns/2/approve')
-    const law = page.getByRole('region', { name: 'Figures of the law that are not certain' })
+    const law = page.getByRole('region', { name: 'Uncertain figures of the law' })
     await expect(law).toContainText(/of \d+ figures it rests on verified/)
-    await law.getByText(/uncertain figures without effect on this return/).click()
+    await law.getByText(/uncertain figures with no effect on this return/).click()
     await law.getByRole('link', { name: 'Fixed monthly rate, four-wheel utility vehicle' }).click()
     await expect(page.getByRole('heading', { name: 'Fixed monthly rate, four-wheel utility vehicle' })).toBeVisible()
   })

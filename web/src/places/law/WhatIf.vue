@@ -192,10 +192,10 @@ onBeforeUnmount(() => stopping?.abort())
   <template v-if="total !== null">
     <p role="status">
       <template v-if="!done">{{ checked }} of {{ plural(total, 'return') }} computed ...</template>
-      <template v-else-if="!moved.length">None of {{ plural(total, 'return') }} moves.</template>
+      <template v-else-if="!moved.length">None of {{ plural(total, 'return') }} changes.</template>
       <template v-else
         ><strong>{{ moved.length }}</strong> of {{ plural(total, 'return') }}
-        {{ moved.length === 1 ? 'moves' : 'move' }}: {{ sum.more }} to pay more, {{ sum.less }} less; together
+        {{ moved.length === 1 ? 'changes' : 'change' }}: {{ sum.more }} to pay more, {{ sum.less }} less; together
         <strong>{{ amount(sum.together) }}</strong> {{ view.currency
         }}<template v-if="sum.findings">; findings change in {{ sum.findings }}</template
         >.<template v-if="sum.filed">
@@ -217,7 +217,7 @@ onBeforeUnmount(() => stopping?.abort())
     <p v-if="bars.length" class="scale small secondary">
       <span>{{ amount(bars[0]!.from) }}</span><span>less | more to pay</span><span>{{ amount(bars.at(-1)!.to) }}</span>
     </p>
-    <table v-if="moved.length" class="plain small" aria-label="Returns that move most">
+    <table v-if="moved.length" class="plain small" aria-label="Returns that change most">
       <tbody>
         <tr v-for="item in largest(moved, LARGEST)" :key="item.returnId">
           <td>
@@ -236,11 +236,11 @@ onBeforeUnmount(() => stopping?.abort())
     <p v-if="done && moved.length" class="small"><button class="link" @click="exported">Export CSV</button></p>
   </template>
   <form v-if="differing.length && session.mayPrepare" class="among keep" @submit.prevent="keep">
-    <input v-model="keeping" maxlength="40" placeholder="Keep as ..." aria-label="Keep the scenario as" />
-    <button v-if="keeping.trim()" class="link">Keep</button>
+    <input v-model="keeping" maxlength="40" placeholder="Save as ..." aria-label="Save the scenario as" />
+    <button v-if="keeping.trim()" class="link">Save</button>
   </form>
   <template v-if="scenarios.length">
-    <h3>Kept scenarios</h3>
+    <h3>Saved scenarios</h3>
     <p v-for="kept in scenarios" :key="kept.name" class="row small">
       <button class="link" @click="(forgetEffect(), emit('open', kept))">{{ kept.name }}</button>
       <span class="secondary">{{ titles.get(kept.definition) }} {{ kept.year }}</span>

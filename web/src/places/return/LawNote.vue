@@ -29,7 +29,7 @@ onMounted(() =>
 </script>
 
 <template>
-  <section aria-label="Figures of the law that are not certain">
+  <section aria-label="Uncertain figures of the law">
     <div class="rule-head">
       <h2>The law</h2>
       <span v-if="note" class="small secondary"
@@ -37,7 +37,7 @@ onMounted(() =>
       >
     </div>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
-    <p v-else-if="busy" class="secondary">Weighing the figures that are not certain ...</p>
+    <p v-else-if="busy" class="secondary">Computing what uncertain figures do to the balance ...</p>
     <p v-else-if="note && !note.uncertain.length" class="secondary">
       Every figure this return rests on is certain or verified.
     </p>
@@ -45,7 +45,7 @@ onMounted(() =>
       <table v-if="moving.length" class="plain">
         <thead>
           <tr>
-            <th>Not certain, not verified</th>
+            <th>Uncertain and not verified</th>
             <th class="amount">Says</th>
             <th class="amount">1% more of it</th>
           </tr>
@@ -68,7 +68,8 @@ onMounted(() =>
       </table>
       <details v-if="still.length" class="small">
         <summary class="secondary">
-          {{ plural(still.length, 'uncertain figure') }} without effect on this return, or not to be weighed
+          {{ plural(still.length, 'uncertain figure') }} with no effect on this return, or whose effect cannot be
+          computed
         </summary>
         <p v-for="figure in still" :key="figure.key">
           <router-link :to="place(figure.key)">{{ capital(figure.label) }}</router-link>
