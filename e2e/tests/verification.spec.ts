@@ -87,6 +87,8 @@ async function story(browser: Browser, servers: Servers) {
       'Books or statements behind the income',
     ]) {
       const file = { name: `${label}.txt`, mimeType: 'text/plain', buffer: Buffer.from(label) }
+      // The row shows what came as soon as the server tells it, a moment before its own answer.
+      await expect(verification.getByLabel(`Send: ${label}`)).toBeEnabled()
       await verification.getByLabel(`Send: ${label}`).setInputFiles(file)
       await expect(verification.getByRole('row', { name: new RegExp(label) })).toContainText(`${label}.txt`)
     }

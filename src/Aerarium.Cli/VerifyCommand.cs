@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using System.Text.Json;
+using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Ledger;
 using Aerarium.Countries;
@@ -51,9 +52,16 @@ public static class VerifyCommand
             ?? throw new FormatException("The Parcel has no e-return.");
         var frozen = FrozenReturn.Read(files.GetValueOrDefault(ParcelFiles.Frozen) ?? throw new FormatException("The Parcel has no frozen return."));
         var xml = EReturnFormat.Of(eReturn) == EReturnFormat.Xml;
-        if (Catalogue.Find(frozen.Definition, frozen.Year, frozen.Period, out var problem) is not { } definition)
+        if (Catalogue.Find(frozen.Definition, frozen.Year, frozen.Period, out var problem) is not { } written)
         {
             throw new FormatException(problem);
+        }
+
+        var definition = Under(frozen, written);
+        foreach (var correction in frozen.Law ?? [])
+        {
+            var figure = LawFigures.Of(definition).First(f => f.Key == correction.Figure);
+            tell(true, $"rests on a correction of the practice: {figure.Label}, {figure.Content} ({correction.Source})");
         }
 
         if (frozen.ComesOutBy(definition) || definition.FigureRevision == frozen.FigureRevision)
@@ -84,6 +92,20 @@ public static class VerifyCommand
 
         Receipt(files, eReturn, tell);
         ActsOf(files, tell);
+    }
+
+    /// <summary>The rules under the corrections that the return was approved with.</summary>
+    /// <exception cref="FormatException">They do not fit the law here.</exception>
+    private static Definition Under(FrozenReturn frozen, Definition written)
+    {
+        try
+        {
+            return Catalogue.Under(frozen.Edition, written);
+        }
+        catch (RuleException refused)
+        {
+            throw new FormatException($"The corrections of the law that the return rests on do not fit the law here: {refused.Message}", refused);
+        }
     }
 
     /// <summary>Every act must have the hash that its words and the act before it give; an act next to another in the Ledger must name it.</summary>

@@ -94,10 +94,11 @@ public static class Catalogue
             : Rewritten.GetOrAdd((id, (int)year, period, numbers), _ => new Lazy<Definition>(() => TypeOf(id).Create((int)year, period).WritingNumbers(numbers))).Value;
     }
 
-    /// <summary>The definition of a return under another edition of the law, built anew.</summary>
+    /// <summary>The definition of a return under another edition of the law, built anew unless it is the product's own.</summary>
     /// <exception cref="RuleException">The edition does not fit the return's law; the message says what is wrong with which figure.</exception>
-    public static Definition Under(LawEdition edition, Definition usual) =>
-        edition.Build(() => TypeOf(usual.Id).Create(usual.Year, usual.Period).WritingNumbers(usual.Numbers));
+    public static Definition Under(LawEdition edition, Definition usual) => edition.Key == usual.Law.Key ? usual
+        : edition.Corrections.Count == 0 ? Get(usual.Id, usual.Year, usual.Period, usual.Numbers)
+        : edition.Build(() => TypeOf(usual.Id).Create(usual.Year, usual.Period).WritingNumbers(usual.Numbers));
 
     /// <summary>The year and period after one: the next quarter, or the next year where there is none.</summary>
     public static (int Year, string Period) After(string id, long year, string period)

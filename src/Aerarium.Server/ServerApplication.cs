@@ -133,6 +133,8 @@ public static class ServerApplication
         builder.Services.AddSingleton<Law.LawDesk>();
         builder.Services.AddSingleton<Law.EffectDesk>();
         builder.Services.AddSingleton<Law.LawNote>();
+        builder.Services.AddSingleton<Law.CorrectionDesk>();
+        builder.Services.AddSingleton<Law.ExchangeDesk>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
         builder.Services.AddSingleton<DemoCrowd>();
@@ -191,6 +193,8 @@ public static class ServerApplication
         Law.LawDesk.Map(api);
         Law.EffectDesk.Map(api);
         Law.LawNote.Map(api);
+        Law.CorrectionDesk.Map(api);
+        Law.ExchangeDesk.Map(api);
         api.MapClientAcceptance();
         api.MapApprovalRules();
         After.AfterEndpoints.MapAfter(api);

@@ -6,7 +6,8 @@ public sealed record KeptEquipment(
     IReadOnlyList<PersonRecord> People,
     IReadOnlyList<(string Country, string Name, string Value)> Particulars,
     IReadOnlyList<CredentialRecord> Credentials,
-    IReadOnlyList<AuthorityConsentRecord> Consents);
+    IReadOnlyList<AuthorityConsentRecord> Consents,
+    IReadOnlyList<LawEditionRecord> Law);
 
 /// <summary>The database of a client who keeps the data: one client, with nothing of the practice's own once it is saved.</summary>
 public static class KeptClients
@@ -23,10 +24,11 @@ public static class KeptClients
         People.All(unit),
         [.. unit.Query<(string, string, string)>("SELECT country, name, value FROM practice_particular")],
         [.. unit.Query<CredentialRecord>("SELECT country, user_name, secret, changed_at FROM practice_credential")],
-        AuthorityConsents.All(unit));
+        AuthorityConsents.All(unit),
+        LawEditions.All(unit));
 
-    /// <summary>Puts it into the database of an open file.</summary>
-    public static void Equip(Unit unit, KeptEquipment equipment)
+    /// <summary>Puts it into the database of an open file; the returns that follow another law than when it was saved.</summary>
+    public static IReadOnlyList<ReturnRecord> Equip(Unit unit, KeptEquipment equipment)
     {
         unit.Execute("DELETE FROM practice");
         unit.Execute("DELETE FROM practice_particular");
@@ -63,6 +65,20 @@ public static class KeptClients
                 unit.Execute("INSERT INTO person_role (person_id, role) VALUES (@id, @role) ON CONFLICT DO NOTHING", new { id = person.Id, role });
             }
         }
+
+        return TakeLaw(unit, equipment.Law);
+    }
+
+    /// <summary>Puts the practice's editions of the law into the database of an open file; its returns that are neither approved nor filed follow them, and are told.</summary>
+    public static IReadOnlyList<ReturnRecord> TakeLaw(Unit unit, IReadOnlyList<LawEditionRecord> law)
+    {
+        LawEditions.Clear(unit);
+        foreach (var edition in law)
+        {
+            LawEditions.Add(unit, edition);
+        }
+
+        return LawEditions.Follow(unit);
     }
 
     /// <summary>Takes everything of the practice's own out again, before the file is written.</summary>
@@ -72,6 +88,7 @@ public static class KeptClients
         unit.Execute("DELETE FROM practice_particular");
         unit.Execute("DELETE FROM practice_credential");
         unit.Execute("DELETE FROM practice_consent");
+        unit.Execute("DELETE FROM law_edition");
         unit.Execute("DELETE FROM person_role");
         unit.Execute("UPDATE person SET email = 'person-' || id");
     }

@@ -84,6 +84,9 @@ public sealed record ReturnRecord
 
     /// <summary>Day of the evaluation that lists show.</summary>
     public string CheckedOn { get; init; } = "";
+
+    /// <summary>Number of the edition of the law it is computed by; 0 for the product's own law.</summary>
+    public long LawEdition { get; init; }
 }
 
 /// <summary>What lists show of a return, as one evaluation found it.</summary>
@@ -100,10 +103,13 @@ public sealed record ReturnSummary(long Revision, string Balance, int Errors, in
 public static class Returns
 {
     private const string Columns =
-        "id, client_id, definition, year, period, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started, charges, unpaid, checked_on";
+        "id, client_id, definition, year, period, kind, stage, revision, holder_id, opened_at, due, balance, errors, warnings, started, charges, unpaid, checked_on, law_edition";
 
     /// <summary>Every return, in the order in which they were opened.</summary>
     public static IReadOnlyList<ReturnRecord> All(Unit unit) => [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return ORDER BY id")];
+
+    /// <summary>Those that a condition over their own columns holds for.</summary>
+    internal static IReadOnlyList<ReturnRecord> Where(Unit unit, string condition) => [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE {condition} ORDER BY id")];
 
     /// <summary>By id, or null.</summary>
     public static ReturnRecord? Find(Unit unit, long id) => unit.Single<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE id = @id", new { id });
@@ -128,9 +134,10 @@ public static class Returns
     public static long Add(Unit unit, ReturnRecord item) =>
         unit.Insert(
             """
-            INSERT INTO tax_return (id, client_id, definition, year, period, kind, stage, holder_id, opened_at, due, filed)
+            INSERT INTO tax_return (id, client_id, definition, year, period, kind, stage, holder_id, opened_at, due, filed, law_edition)
             VALUES (CASE WHEN @ClientId >= @FirstKept THEN coalesce((SELECT max(id) FROM tax_return), @ClientId) + 1 END,
-                @ClientId, @Definition, @Year, @Period, @Kind, @Stage, @HolderId, @OpenedAt, @Due, @Filed)
+                @ClientId, @Definition, @Year, @Period, @Kind, @Stage, @HolderId, @OpenedAt, @Due, @Filed,
+                coalesce((SELECT max(number) FROM law_edition WHERE definition = @Definition AND year = @Year AND period = @Period), 0))
             """,
             new
             {
@@ -147,9 +154,18 @@ public static class Returns
                 FirstKept = KeptClients.FirstId,
             });
 
-    /// <summary>Moves a return to a stage.</summary>
-    public static void SetStage(Unit unit, long id, string stage) =>
+    /// <summary>
+    /// Moves a return to a stage. One that is approved or filed keeps the law it was approved under; one that is open again follows the latest edition, and
+    /// what lists show of it is to be computed anew where that is another.
+    /// </summary>
+    public static void SetStage(Unit unit, long id, string stage)
+    {
         unit.Execute("UPDATE tax_return SET stage = @stage WHERE id = @id", new { id, stage });
+        if (stage is Stage.Open or Stage.Rejected)
+        {
+            unit.Execute($"UPDATE tax_return SET law_edition = {LawEditions.LatestOfReturn}, checked_on = '' WHERE id = @id AND law_edition <> {LawEditions.LatestOfReturn}", new { id });
+        }
+    }
 
     /// <summary>Gives a return to another person.</summary>
     public static void SetHolder(Unit unit, long id, long holderId) =>

@@ -177,6 +177,37 @@ public class KeptTests
         Assert.Equal("0d640df58d78766c08c037a34a8b53c9d01ef0452d75b65eb52520e96b01e659", Convert.ToHexStringLower(argon2.GetBytes(32)));
     }
 
+    [Fact]
+    public async Task A_return_kept_by_the_client_follows_a_corrected_law()
+    {
+        await using var practice = await Practice.StartAsync();
+        var (rukia, mosi) = (await practice.SignInAsync(0), await practice.SignInAsync(1));
+        var (client, id) = await BeginAsync(rukia);
+        await FillAsync(rukia, id);
+        var before = await BalanceAsync();
+        var file = await SaveAsync(rukia, client);
+        await CorrectAsync("30,000");
+        Assert.Equal(before - 1_200, await BalanceAsync());
+        await rukia.SendAsync(HttpMethod.Delete, $"/api/kept/{client}?drop=true");
+
+        // Corrected once more while the file, saved before, was closed.
+        await CorrectAsync("31,200");
+        await OpenAsync(rukia, file);
+        Assert.Equal(before - 2_400, await BalanceAsync());
+        Assert.Contains((await rukia.GetAsync($"/api/clients/{client}/acts")).AsArray(), a => a!["kind"]!.GetValue<string>() == "law-follows");
+
+        async Task<decimal> BalanceAsync() =>
+            decimal.Parse((await rukia.GetAsync($"/api/returns/{id}"))["outcome"]!.AsArray()[^1]!["amount"]!.GetValue<string>(), System.Globalization.CultureInfo.InvariantCulture);
+
+        async Task CorrectAsync(string value)
+        {
+            const string Law = "/api/law/ke/employment-income/2025";
+            var proposed = await rukia.DoAsync(HttpMethod.Post, $"{Law}/corrections", new { figure = "personal-relief", value, source = "Finance Act 2025, s. 41", reason = "Raised" });
+            var correction = proposed["groups"]!.AsArray().SelectMany(g => g!["figures"]!.AsArray()).Select(f => f!["proposed"]).OfType<JsonNode>().Single();
+            await mosi.DoAsync(HttpMethod.Post, $"{Law}/corrections/{correction["id"]!.GetValue<long>()}/turn-on");
+        }
+    }
+
     private static async Task<(long Client, long Return)> BeginAsync(Browser person)
     {
         var begun = await person.DoAsync(HttpMethod.Post, "/api/kept", new

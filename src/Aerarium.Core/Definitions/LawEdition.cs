@@ -12,7 +12,17 @@ public sealed record LawRange(decimal? UpTo, decimal Value);
 /// <param name="Figure">Key of the figure, as <see cref="LawFigures"/> names it.</param>
 /// <param name="Value">Value of a single figure, a rate in per cent; null for a table.</param>
 /// <param name="Ranges">Ranges of a schedule or table, lowest first; none for a single figure.</param>
-public sealed record LawCorrection(string Figure, decimal? Value, IReadOnlyList<LawRange> Ranges);
+/// <param name="Source">Where it stands, for a correction that counts; null for a value that is only tried. A figure with a source is certain.</param>
+public sealed record LawCorrection(string Figure, decimal? Value, IReadOnlyList<LawRange> Ranges, string? Source = null)
+{
+    /// <summary>What it says, in words: 25%, or the ranges of a table.</summary>
+    public string InWords(bool rate)
+    {
+        var unit = rate ? "%" : "";
+        return Value is { } value ? $"{Figures.Plain(value)}{unit}"
+            : string.Join("; ", Ranges.Select(r => $"{(r.UpTo is { } edge ? $"to {Figures.Plain(edge)}" : "above")}: {Figures.Plain(r.Value)}{unit}"));
+    }
+}
 
 /// <summary>
 /// The product's law with corrections laid over it. A definition is built under one edition and keeps it; labels, limits and conditions that name a
@@ -55,6 +65,18 @@ public sealed class LawEdition
 
     /// <summary>What is laid over the law.</summary>
     public IReadOnlyCollection<LawCorrection> Corrections => _corrections.Values;
+
+    /// <summary>This edition with further corrections; one of the same figure takes the place of what is here.</summary>
+    /// <exception cref="RuleException">A figure is corrected twice, or with neither a value nor ranges, or with both.</exception>
+    public LawEdition With(IReadOnlyList<LawCorrection> further) =>
+        new([.. _corrections.Values.Where(c => further.All(f => f.Figure != c.Figure)), .. further]);
+
+    /// <summary>This edition without the corrections of some figures.</summary>
+    public LawEdition Without(IReadOnlyCollection<string> figures) => new([.. _corrections.Values.Where(c => !figures.Contains(c.Figure))]);
+
+    /// <summary>Tells editions apart: the same corrections give the same text.</summary>
+    public string Key => string.Join('|', _corrections.Values.OrderBy(c => c.Figure, StringComparer.Ordinal).Select(c =>
+        $"{c.Figure}={(c.Value is { } value ? Figures.Plain(value) : string.Join(',', c.Ranges.Select(r => $"{(r.UpTo is { } edge ? Figures.Plain(edge) : "")}:{Figures.Plain(r.Value)}")))}@{c.Source}"));
 
     /// <summary>The law as the product states it.</summary>
     public static LawEdition AsWritten { get; } = new([]);
@@ -111,7 +133,13 @@ public sealed class LawEdition
         }
 
         InRange(parameter.Label, value, parameter.Kind == ParameterKind.Rate, parameter.Kind == ParameterKind.Rate ? parameter.Value * Whole : parameter.Value);
-        return parameter with { Value = parameter.Kind == ParameterKind.Rate ? value / Whole : value };
+        var laid = parameter with { Value = parameter.Kind == ParameterKind.Rate ? value / Whole : value };
+        return correction.Source is not { } source ? laid : laid with
+        {
+            Source = source,
+            Confidence = Confidence.Certain,
+            Note = $"Corrected by the practice; the product's law says {parameter.ValueInWords}.",
+        };
     }
 
     /// <summary>A table with what this edition says of it.</summary>
@@ -164,11 +192,12 @@ public sealed class LawEdition
             InRange(label, range.Value, table is RateSchedule, 0);
         }
 
+        var (source, known) = (correction.Source, correction.Source is not null);
         return (T)(object)(table switch
         {
             RateSchedule schedule => new RateSchedule(
-                schedule.Label, schedule.Source, schedule.Confidence, [.. correction.Ranges.Select((r, at) => (r.UpTo - (at == 0 ? 0 : edges[at - 1]), r.Value))]),
-            StepTable steps => new StepTable(steps.Label, steps.Source, steps.Confidence, [.. correction.Ranges.Select(r => (r.UpTo, r.Value))]),
+                schedule.Label, source ?? schedule.Source, known ? Confidence.Certain : schedule.Confidence, [.. correction.Ranges.Select((r, at) => (r.UpTo - (at == 0 ? 0 : edges[at - 1]), r.Value))]),
+            StepTable steps => new StepTable(steps.Label, source ?? steps.Source, known ? Confidence.Certain : steps.Confidence, [.. correction.Ranges.Select(r => (r.UpTo, r.Value))]),
             _ => throw new NotSupportedException($"A table of type {table.GetType().Name}."),
         });
     }

@@ -70,6 +70,9 @@ public sealed record DerivationNode(DerivationKind Kind, string Words, string? V
     /// <summary>Printed number of that line.</summary>
     public string? Number { get; init; }
 
+    /// <summary>Key of the figure of the law, see <see cref="LawFigures"/>; null for everything else.</summary>
+    public string? Figure { get; init; }
+
     /// <summary>Statutory source of a figure of the law.</summary>
     public string? Source { get; init; }
 
@@ -166,6 +169,7 @@ public sealed record Derivation(
         {
             ParameterValue { Parameter: var parameter } => new(DerivationKind.Parameter, parameter.Label, parameter.ValueInWords)
             {
+                Figure = LawFigures.NameOf(parameter, evaluation.Definition.Year),
                 Source = parameter.Source,
                 Confidence = parameter.Confidence,
                 Note = parameter.Note,
@@ -192,6 +196,7 @@ public sealed record Derivation(
             Lookup lookup => OfLookup(lookup),
             Stepped stepped => new(DerivationKind.Parameter, stepped.Table.Label, Value(stepped))
             {
+                Figure = LawFigures.NameOf(stepped.Table, evaluation.Definition.Year),
                 Source = stepped.Table.Source,
                 Confidence = stepped.Table.Confidence,
                 Note = stepped.Table.Words,
@@ -288,6 +293,7 @@ public sealed record Derivation(
             });
             return new DerivationNode(DerivationKind.Bands, progressive.Schedule.Label, Value(progressive))
             {
+                Figure = LawFigures.NameOf(progressive.Schedule, evaluation.Definition.Year),
                 Source = progressive.Schedule.Source,
                 Confidence = progressive.Schedule.Confidence,
                 Operands = [Node(progressive.Operand)],
@@ -300,6 +306,7 @@ public sealed record Derivation(
             var zone = zones.Tariff.ZoneOf(zones.Operand.Evaluate(_sheet));
             return new DerivationNode(DerivationKind.Parameter, zones.Tariff.Label, Value(zones))
             {
+                Figure = LawFigures.NameOf(zones.Tariff, evaluation.Definition.Year),
                 Source = zones.Tariff.Source,
                 Confidence = zones.Tariff.Confidence,
                 Note = $"{(zone.UpTo is { } edge ? $"Up to {Figures.Plain(edge)}" : "Above")}: {zone.Words}",
@@ -402,6 +409,7 @@ public sealed record Derivation(
             var parameter = code is null ? null : lookup.Table.GetValueOrDefault(code);
             return new DerivationNode(DerivationKind.Parameter, parameter?.Label ?? lookup.Words, Value(lookup))
             {
+                Figure = parameter is null ? null : LawFigures.NameOf(parameter, evaluation.Definition.Year),
                 Source = parameter?.Source,
                 Confidence = parameter?.Confidence,
                 Note = parameter?.Note,

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Text.RegularExpressions;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
@@ -42,8 +43,13 @@ public static partial class LawFigures
 {
     private const int PointsOfCurve = 80;
 
+    /// <summary>A definition is never changed, and so are its figures; they go with it.</summary>
+    private static readonly ConditionalWeakTable<Definition, IReadOnlyList<LawFigure>> Found = new();
+
     /// <summary>Every figure and table of a definition, each once, in the order in which its rules first name them; deadlines at the end.</summary>
-    public static IReadOnlyList<LawFigure> Of(Definition definition)
+    public static IReadOnlyList<LawFigure> Of(Definition definition) => Found.GetValue(definition, Find);
+
+    private static IReadOnlyList<LawFigure> Find(Definition definition)
     {
         var found = new List<(object Fact, string Key, List<Line> Lines, List<FindingRule> Findings)>();
         foreach (var line in definition.Lines)

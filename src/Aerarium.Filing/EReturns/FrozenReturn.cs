@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
@@ -22,6 +23,15 @@ public sealed record FrozenReturn(
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true };
 
+    /// <summary>Corrections of the practice that the figures rest on; null where they rest on the product's law alone.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<LawCorrection>? Law { get; init; }
+
+    /// <summary>The law it was approved under.</summary>
+    /// <exception cref="RuleException">A figure is corrected twice.</exception>
+    [JsonIgnore]
+    public LawEdition Edition => Law is null ? LawEdition.AsWritten : new LawEdition(Law);
+
     /// <summary>Freezes an evaluated return on its day.</summary>
     public static FrozenReturn Of(Evaluation evaluation, DateOnly day) => new(
         evaluation.Definition.Id,
@@ -31,7 +41,10 @@ public sealed record FrozenReturn(
         day,
         Ordered(evaluation.Entries),
         evaluation.Definition.Period,
-        FiguresOf(evaluation));
+        FiguresOf(evaluation))
+    {
+        Law = evaluation.Definition.Law.Corrections is { Count: > 0 } corrections ? [.. corrections.OrderBy(c => c.Figure, StringComparer.Ordinal)] : null,
+    };
 
     /// <summary>Reads a frozen return.</summary>
     /// <exception cref="FormatException">The bytes are none.</exception>

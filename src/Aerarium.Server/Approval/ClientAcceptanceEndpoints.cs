@@ -142,7 +142,7 @@ internal static class ClientAcceptanceEndpoints
         return (approval, ApprovalDesk.Frozen(unit, approval), Storage.Returns.Find(unit, asked.ReturnId)!);
     }
 
-    private static Core.Engine.Evaluation Evaluate(Unit unit, FrozenReturn frozen) => PracticeDefinitions.Of(unit, frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
+    private static Core.Engine.Evaluation Evaluate(Unit unit, FrozenReturn frozen) => PracticeDefinitions.Of(unit, frozen).Evaluate(frozen.Entries, frozen.Day);
 
     private static ClientCopyView View(Unit unit, ClientAcceptanceRecord asked)
     {

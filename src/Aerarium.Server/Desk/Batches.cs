@@ -103,7 +103,7 @@ internal static class BatchEndpoints
         var now = clock.GetUtcNow();
         var view = database.Write(unit =>
         {
-            acts.Check(unit, asked.Act == BatchActs.FollowPractice ? null : asked.Act, asked.Argument, caller);
+            acts.Check(unit, BatchActs.IsByHand(asked.Act) ? asked.Act : null, asked.Argument, caller);
             IReadOnlyList<long> returns;
             if (asked.Returns is not null)
             {
@@ -164,22 +164,32 @@ public sealed class BatchActs(
     RegisteredParticulars registered,
     EReturnBuilding building,
     SendingDesk sending,
-    PlausibilityDesk plausibility)
+    PlausibilityDesk plausibility,
+    Ties ties,
+    LiveReturns live)
 {
     private static readonly string[] Known = ["assign", "tag", "untag", "recheck", "roll-forward", "build", "send", "export"];
 
     /// <summary>Carries the practice's particulars into returns; begun by saving them, never by hand.</summary>
     public const string FollowPractice = "follow-practice";
 
+    /// <summary>Computes returns by the law they follow now; begun by turning a correction on or off, never by hand.</summary>
+    public const string FollowLaw = "follow-law";
+
+    private static readonly string[] NeverByHand = [FollowPractice, FollowLaw];
+
+    /// <summary>Whether a person may begin it.</summary>
+    public static bool IsByHand(string? act) => !NeverByHand.Contains(act);
+
     /// <summary>Refuses an act that does not exist, that lacks its argument, or that the person may not do.</summary>
     public void Check(Unit unit, string? act, string? argument, Caller caller)
     {
-        if (!Known.Contains(act) && act != FollowPractice)
+        if (!Known.Contains(act) && IsByHand(act))
         {
             throw PlainProblem.Refused($"There is no act '{act}'; the acts are {string.Join(", ", Known)}.");
         }
 
-        var policy = act switch { "send" => Policies.Approve, FollowPractice => Policies.Manage, _ => Policies.Prepare };
+        var policy = act switch { "send" or FollowLaw => Policies.Approve, FollowPractice => Policies.Manage, _ => Policies.Prepare };
         if (!Policies.RolesByPolicy[policy].Any(caller.Roles.Contains))
         {
             throw new PlainProblem(StatusCodes.Status403Forbidden, $"{caller.Name} may not do this; an approver sends returns.");
@@ -205,7 +215,8 @@ public sealed class BatchActs(
             var person = People.Find(unit, batch.CreatedBy);
             var who = person is { Active: 1 } ? new Caller(person.Id, person.Name, person.RoleList) : throw PlainProblem.Conflict("Whoever started this may no longer sign in.");
             Check(unit, batch.Act, batch.Argument, who);
-            return who.Reach.Sees(unit, id) ? who : throw PlainProblem.NotFound("This return");
+            // The law is the practice's: whoever turns it on need not see every return that follows.
+            return batch.Act == FollowLaw || who.Reach.Sees(unit, id) ? who : throw PlainProblem.NotFound("This return");
         });
         switch (batch.Act)
         {
@@ -227,6 +238,11 @@ public sealed class BatchActs(
             case FollowPractice:
                 _ = particulars.Follow(id, caller) is null ? workbench.Refresh(id) : null;
                 return "follows";
+            case FollowLaw:
+                var followed = workbench.Refresh(id);
+                ties.Spread(id, caller);
+                await live.TellStatusAsync(id);
+                return $"balance {Figures.Canonical(followed.Evaluation.Balance)}, {followed.Errors} errors, {followed.OpenWarnings} warnings";
             default:
                 await plausibility.CheckWhereAskedForAsync(id, caller, cancellation);
                 sending.Queue(id, caller);

@@ -19,7 +19,7 @@ public sealed record KeptView(long Id, string Name, IReadOnlyList<ClientReturnIt
 /// is reached under ids of its own, and is gone when the file is closed: nothing of it is written to disk or to the
 /// practice's ledger.
 /// </summary>
-public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, TimeProvider clock, IConfiguration settings, ILogger<KeptReturns> log) : IDisposable
+public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, LiveReturns live, TimeProvider clock, IConfiguration settings, ILogger<KeptReturns> log) : IDisposable
 {
     private const int IdsPerFile = 1_000;
     private const string KeptBy = "kept-by";
@@ -63,7 +63,7 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
         var id = KeptClients.FirstId + (RandomNumberGenerator.GetInt32(1, int.MaxValue) * (long)IdsPerFile);
         var key = OneAtATime(() => PassphraseKey.New(passphrase, MemoryKiB));
         var opened = new Opened(PracticeDatabase.InMemory($"kept-{Guid.NewGuid():N}"), key, id, caller.Id) { UsedAt = clock.GetUtcNow() };
-        Equip(opened.Database);
+        Equip(opened.Database, caller);
         opened.Database.Write(unit =>
         {
             Storage.Clients.Add(unit, client with { Id = id });
@@ -127,7 +127,7 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
                 : $"{owner.Name} has this file open; it is worked on by one person at a time.");
         }
 
-        Equip(database);
+        Equip(database, caller);
         opened.Saved = database.Writes;
         Note("kept-open", caller);
         return View(opened);
@@ -212,10 +212,37 @@ public sealed class KeptReturns(PracticeDatabase practice, Workbench workbench, 
     private string Identity() => practice.Read(Practices.Find)!.CreatedAt;
 
     /// <summary>What the work needs of the practice: its people by name, its particulars, certificate and credentials.</summary>
-    private void Equip(PracticeDatabase kept)
+    private void Equip(PracticeDatabase kept, Caller caller)
     {
         var equipment = practice.Read(KeptClients.EquipmentOf);
-        kept.Write(unit => KeptClients.Equip(unit, equipment));
+        Follow(kept, caller, "while the file was closed", null, null, unit => KeptClients.Equip(unit, equipment));
+    }
+
+    /// <summary>A correction of the law was turned on or off: the returns of every open file follow it as those of the practice do.</summary>
+    public void FollowLaw(Caller caller, string figure, string was, string says)
+    {
+        foreach (var opened in _open.Values)
+        {
+            Follow(opened.Database, caller, figure, was, says, unit => KeptClients.TakeLaw(unit, practice.ReadHere(LawEditions.All)));
+        }
+    }
+
+    private void Follow(PracticeDatabase kept, Caller caller, string figure, string? was, string? says, Func<Unit, IReadOnlyList<ReturnRecord>> take)
+    {
+        using (PracticeDatabase.WorkIn(kept))
+        {
+            var moved = kept.Write(unit =>
+            {
+                var following = take(unit);
+                FollowedLaw.Note(unit, following, caller, clock.GetUtcNow(), figure, was, says);
+                return following;
+            });
+            foreach (var item in moved)
+            {
+                workbench.Refresh(item.Id);
+                _ = live.TellStatusAsync(item.Id);
+            }
+        }
     }
 
     /// <summary>The practice's ledger says that a file was worked on, not whose.</summary>

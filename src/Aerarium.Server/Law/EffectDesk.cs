@@ -7,27 +7,19 @@ using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
 using Aerarium.Countries;
+using Aerarium.Filing;
 using Aerarium.Server.Access;
 using Aerarium.Server.Desk;
 using Aerarium.Server.Returns;
 using Aerarium.Storage;
-using Microsoft.Extensions.Caching.Memory;
 
 namespace Aerarium.Server.Law;
 
-/// <summary>A range of a table as typed.</summary>
-/// <param name="UpTo">Upper edge, inclusive; blank in the last range.</param>
-/// <param name="Value">The rate in per cent, or the amount.</param>
-public sealed record LawRangeTyped(string? UpTo, string? Value);
-
-/// <summary>A figure of the law and what it is to say, as typed.</summary>
-/// <param name="Figure">Key of the figure.</param>
-/// <param name="Value">Another value; null for a table.</param>
-/// <param name="Ranges">Other ranges of a table; null for a single figure.</param>
-public sealed record LawChangeTyped(string? Figure, string? Value, IReadOnlyList<LawRangeTyped>? Ranges);
-
-/// <summary>What if the law said something else: figures and what they are to say.</summary>
-public sealed record LawScenario(IReadOnlyList<LawChangeTyped>? Changes);
+/// <summary>What if the law said something else. With nothing given it is the law in force: what would change are returns approved or filed under an earlier edition of it.</summary>
+/// <param name="Changes">Figures and what they are to say.</param>
+/// <param name="Without">Keys of figures whose corrections are left off.</param>
+/// <param name="Among">Name of a list the person keeps on the Desk; null for every return.</param>
+public sealed record LawScenario(IReadOnlyList<LawChangeTyped>? Changes, IReadOnlyList<string>? Without = null, string? Among = null);
 
 /// <summary>A scenario that was kept.</summary>
 /// <param name="Name">Its name.</param>
@@ -42,12 +34,13 @@ public sealed record KeptScenario(string Name, string Definition, int Year, stri
 /// <param name="Client">Its client.</param>
 /// <param name="Stage">Its stage.</param>
 /// <param name="Filed">Whether it is filed, so that only an amended return could follow.</param>
+/// <param name="Approved">Whether it is approved and not filed, so that it keeps the law it was approved under until it is opened again.</param>
 /// <param name="Before">The balance under the law as it is.</param>
 /// <param name="After">The balance under the scenario.</param>
 /// <param name="Difference">How much more is to pay; less where negative.</param>
 /// <param name="FindingsAdded">Errors and warnings that the scenario adds.</param>
 /// <param name="FindingsGone">Errors and warnings that it takes away.</param>
-public sealed record MovedReturn(long ReturnId, string Client, string Stage, bool Filed, string Before, string After, string Difference, int FindingsAdded, int FindingsGone);
+public sealed record MovedReturn(long ReturnId, string Client, string Stage, bool Filed, bool Approved, string Before, string After, string Difference, int FindingsAdded, int FindingsGone);
 
 /// <summary>What a scenario does to a part of the practice's returns.</summary>
 /// <param name="Total">How many returns of that kind, year and period there are within reach.</param>
@@ -57,18 +50,12 @@ public sealed record MovedReturn(long ReturnId, string Client, string Stage, boo
 public sealed record LawEffect(int Total, int Checked, long? Next, IReadOnlyList<MovedReturn> Moved);
 
 /// <summary>What another value of the law would do to the practice's returns; nothing is changed by asking.</summary>
-internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench, KeptListDesk kept, TimeProvider clock) : IDisposable
+internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench, KeptListDesk kept, TimeProvider clock)
 {
     private const int MostReturns = 20_000;
-    private const int MostChanges = 50;
-    private const int MostRanges = 40;
 
     /// <summary>Returns computed for one request, so that asking can be stopped and the server answers others meanwhile.</summary>
     private const int Part = 100;
-
-    private const int EditionsKept = 8;
-
-    private readonly MemoryCache _editions = new(new MemoryCacheOptions { SizeLimit = EditionsKept });
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -78,6 +65,9 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
         law.MapPost("/effect.csv", (string country, string name, int year, string? period, LawScenario asked, ClaimsPrincipal user, EffectDesk desk, CancellationToken stopped) =>
             Results.File(desk.Csv(LawDesk.Find($"{country}/{name}", year, period), asked, Caller.Of(user), stopped), "text/csv; charset=utf-8", "effect.csv"))
             .RequireAuthorization(Policies.Prepare).Produces(StatusCodes.Status200OK, contentType: "text/csv");
+        law.MapPost("/effect.xlsx", (string country, string name, int year, string? period, LawScenario asked, ClaimsPrincipal user, EffectDesk desk, CancellationToken stopped) =>
+            Results.File(desk.Workbook(LawDesk.Find($"{country}/{name}", year, period), asked, Caller.Of(user), stopped), RowWorkbook.MediaType, "effect.xlsx"))
+            .RequireAuthorization(Policies.Prepare).Produces(StatusCodes.Status200OK, contentType: RowWorkbook.MediaType);
         var scenarios = api.MapGroup("/law-scenarios").WithTags("Law").ReachesPractice();
         scenarios.MapGet("", (ClaimsPrincipal user, EffectDesk desk) => desk.Scenarios(Caller.Of(user)));
         scenarios.MapPut("/{name}", (string name, KeptScenario scenario, ClaimsPrincipal user, EffectDesk desk) => desk.Keep(name, scenario, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
@@ -89,30 +79,52 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
     public LawEffect EffectOn(Definition definition, LawScenario asked, long after, Caller caller, CancellationToken stopped)
     {
         var under = Under(definition, asked);
-        var all = ReturnsOf(definition, caller);
+        var all = ReturnsOf(definition, asked, caller);
         var part = all.Where(id => id > after).Take(Part).ToList();
-        var moved = part.Select(id => Moved(id, definition, under, stopped)).OfType<MovedReturn>().ToList();
+        var moved = part.Select(id => Moved(id, under, stopped)).OfType<MovedReturn>().ToList();
         return new LawEffect(all.Count, part.Count, part.Count > 0 && part[^1] != all[^1] ? part[^1] : null, moved);
     }
 
-    /// <summary>Every return within reach with both balances, for a spreadsheet.</summary>
+    /// <summary>Every return that moves with both balances, as CSV.</summary>
     /// <exception cref="PlainProblem">The scenario does not fit the law.</exception>
-    public byte[] Csv(Definition definition, LawScenario asked, Caller caller, CancellationToken stopped)
+    public byte[] Csv(Definition definition, LawScenario asked, Caller caller, CancellationToken stopped) => CsvFile.Of(AllMoved(definition, asked, caller, stopped).Select(m => new
+    {
+        m.Client,
+        Return = definition.Title,
+        Year = Periods.InWords(definition.Year, definition.Period),
+        m.Stage,
+        Filed = YesNo(m.Filed),
+        Approved = YesNo(m.Approved),
+        Balance = m.Before,
+        BalanceUnderScenario = m.After,
+        m.Difference,
+        m.FindingsAdded,
+        m.FindingsGone,
+    }));
+
+    /// <summary>The same as a workbook, summed beneath.</summary>
+    /// <exception cref="PlainProblem">The scenario does not fit the law.</exception>
+    public byte[] Workbook(Definition definition, LawScenario asked, Caller caller, CancellationToken stopped) => TableWorkbook.Draw(
+        $"{definition.Title} {Periods.InWords(definition.Year, definition.Period)}",
+        [
+            new("Client"), new("Stage"), new("Filed"), new("Approved"), new("Balance", Amounts: true), new("Balance under the scenario", Amounts: true), new("Difference", Amounts: true),
+            new("Findings added", Amounts: true), new("Findings gone", Amounts: true),
+        ],
+        [
+            .. AllMoved(definition, asked, caller, stopped).Select(m => (IReadOnlyList<object>)
+            [
+                m.Client, m.Stage, YesNo(m.Filed), YesNo(m.Approved), Amount(m.Before), Amount(m.After), Amount(m.Difference), (decimal)m.FindingsAdded, (decimal)m.FindingsGone,
+            ]),
+        ]);
+
+    private static string YesNo(bool holds) => holds ? "yes" : "no";
+
+    private static decimal Amount(string canonical) => decimal.Parse(canonical, CultureInfo.InvariantCulture);
+
+    private List<MovedReturn> AllMoved(Definition definition, LawScenario asked, Caller caller, CancellationToken stopped)
     {
         var under = Under(definition, asked);
-        return CsvFile.Of(ReturnsOf(definition, caller).Select(id => Moved(id, definition, under, stopped)).OfType<MovedReturn>().Select(m => new
-        {
-            m.Client,
-            Return = definition.Title,
-            Year = Periods.InWords(definition.Year, definition.Period),
-            m.Stage,
-            Filed = m.Filed ? "yes" : "no",
-            Balance = m.Before,
-            BalanceUnderScenario = m.After,
-            m.Difference,
-            m.FindingsAdded,
-            m.FindingsGone,
-        }));
+        return [.. ReturnsOf(definition, asked, caller).Select(id => Moved(id, under, stopped)).OfType<MovedReturn>()];
     }
 
     /// <summary>The scenarios somebody kept, by name.</summary>
@@ -136,18 +148,25 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
         return Scenarios(caller);
     }
 
-    /// <inheritdoc />
-    public void Dispose() => _editions.Dispose();
-
-    private List<long> ReturnsOf(Definition definition, Caller caller)
+    /// <summary>The returns of the kind, year and period that somebody may see; of a list kept on the Desk where one is named.</summary>
+    /// <exception cref="PlainProblem">There is no such list.</exception>
+    private List<long> ReturnsOf(Definition definition, LawScenario asked, Caller caller) => database.Read(unit =>
     {
-        var query = new DeskQuery { List = "all", Definition = definition.Id, Year = definition.Year };
-        return database.Read(unit => DeskLists.Ids(unit, query, caller.Reach, clock.Today().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), MostReturns)
-            .Where(id => Storage.Returns.Find(unit, id)!.Period == definition.Period).Order().ToList());
-    }
+        var all = asked.Among is null ? new DeskQuery { List = "all" }
+            : KeptLists.Of(unit, caller.Id, KeptLists.Desk).FirstOrDefault(k => k.Name == asked.Among) is { } list ? JsonSerializer.Deserialize<DeskQuestion>(list.Query)!.Query()
+            : throw PlainProblem.NotFound($"The list '{asked.Among}'");
+        if ((all.Definition ?? definition.Id, all.Year ?? definition.Year) != (definition.Id, definition.Year))
+        {
+            return [];
+        }
+
+        var query = all with { Definition = definition.Id, Year = definition.Year };
+        return DeskLists.Ids(unit, query, caller.Reach, clock.Today().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), MostReturns)
+            .Where(id => Storage.Returns.Find(unit, id)!.Period == definition.Period).Order().ToList();
+    });
 
     /// <summary>A return under both laws; null where nothing that anybody acts on differs.</summary>
-    private MovedReturn? Moved(long id, Definition definition, Definition under, CancellationToken stopped)
+    private MovedReturn? Moved(long id, Definition under, CancellationToken stopped)
     {
         stopped.ThrowIfCancellationRequested();
         var workspace = workbench.Open(id);
@@ -164,6 +183,7 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
             database.Read(unit => Storage.Clients.NameOf(unit, workspace.Record.ClientId)),
             workspace.Record.Stage,
             !Stage.CanChange(workspace.Record.Stage),
+            workspace.Record.Stage == Stage.Approved,
             Figures.Canonical(balance),
             Figures.Canonical(moved),
             Figures.Canonical(moved - balance),
@@ -175,62 +195,16 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
     private static HashSet<(string Id, string? Row)> Told(Evaluation evaluation) =>
         [.. evaluation.Findings.Where(f => f.Severity != Severity.Note).Select(f => (f.Id, f.Row))];
 
-    /// <summary>The definition under a scenario; the last few are kept, so that a practice's returns are computed part by part.</summary>
-    private Definition Under(Definition definition, LawScenario asked)
+    /// <summary>The law in force with a scenario laid over it.</summary>
+    /// <exception cref="PlainProblem">The scenario does not fit the law.</exception>
+    private Definition Under(Definition written, LawScenario asked)
     {
-        var edition = Read(definition, asked);
-        var key = (definition, JsonSerializer.Serialize(edition.Corrections));
-        if (_editions.TryGetValue(key, out Definition? known))
+        var now = database.Read(unit => PracticeDefinitions.InForce(unit, written.Id, written.Year, written.Period));
+        var (changes, without) = (asked.Changes ?? [], asked.Without ?? []);
+        return LawChanges.Under(now, edition =>
         {
-            return known!;
-        }
-
-        try
-        {
-            return _editions.Set(key, Catalogue.Under(edition, definition), new MemoryCacheEntryOptions { Size = 1 });
-        }
-        catch (RuleException refused)
-        {
-            throw Refused(refused.Message);
-        }
-    }
-
-    /// <summary>A refusal that begins with the label of its figure.</summary>
-    private static PlainProblem Refused(string message) => PlainProblem.Refused(message[..1].ToUpperInvariant() + message[1..]);
-
-    /// <exception cref="PlainProblem">Something is not a number, or nothing is changed.</exception>
-    private static LawEdition Read(Definition definition, LawScenario asked)
-    {
-        var changes = asked.Changes ?? [];
-        if (changes.Count is 0 or > MostChanges || changes.Any(c => c?.Figure is null || c.Ranges is { Count: > MostRanges }))
-        {
-            throw PlainProblem.Refused($"Give between 1 and {MostChanges} figures another value, tables of at most {MostRanges} ranges.");
-        }
-
-        var labels = LawFigures.Of(definition).ToDictionary(f => f.Key, f => f.Label);
-        try
-        {
-            return new LawEdition([.. changes.Select(c => new LawCorrection(
-                c.Figure!,
-                c.Ranges is null ? Number(c, c.Value, "") : null,
-                [.. (c.Ranges ?? []).Select((r, at) => new LawRange(
-                    string.IsNullOrWhiteSpace(r?.UpTo) ? null : Number(c, r.UpTo, $", upper edge of range {at + 1}"), Number(c, r?.Value, $", range {at + 1}")))]))]);
-        }
-        catch (RuleException refused)
-        {
-            throw Refused(refused.Message);
-        }
-
-        decimal Number(LawChangeTyped change, string? typed, string where)
-        {
-            var (label, text) = (labels.GetValueOrDefault(change.Figure!, change.Figure!), (typed ?? "").Trim().TrimEnd('%').Trim());
-            if (text.Length == 0)
-            {
-                throw Refused($"{label}{where}: type a number.");
-            }
-
-            var (number, problem) = Arithmetic.Compute(text, definition.Numbers, toCents: false);
-            return number ?? throw Refused($"{label}{where}: {problem}");
-        }
+            var rest = edition.Without([.. without]);
+            return changes.Count == 0 && (without.Count > 0 || edition.Corrections.Count > 0) ? rest : rest.With(LawChanges.Read(now, changes));
+        });
     }
 }

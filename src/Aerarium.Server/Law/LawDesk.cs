@@ -1,13 +1,17 @@
 using System.Globalization;
 using System.Security.Claims;
+using System.Text.Json;
 using Aerarium.Core.Days;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
+using Aerarium.Core.Formulas;
 using Aerarium.Countries;
 using Aerarium.Filing;
 using Aerarium.Server.Access;
+using Aerarium.Server.Approval;
 using Aerarium.Server.Gathering;
+using Aerarium.Server.Returns;
 using Aerarium.Storage;
 using Microsoft.AspNetCore.Mvc;
 
@@ -27,6 +31,37 @@ public sealed record LawUse(string Line, string Number, string Label, string For
 /// <param name="Was">What it said then.</param>
 public sealed record LawVerificationView(string Against, string? SourceDay, string By, string At, string? Page, string? ConfirmedBy, bool Counts, string Was);
 
+/// <summary>What the practice says of a figure in place of what the product's law says.</summary>
+/// <param name="Id">Its number.</param>
+/// <param name="Change">What it says, as it would be typed.</param>
+/// <param name="Says">What it says, in words.</param>
+/// <param name="Was">What the figure said before.</param>
+/// <param name="Source">Where it stands.</param>
+/// <param name="SourceDay">Day of the source, or null.</param>
+/// <param name="Reason">Why.</param>
+/// <param name="Covers">The years and periods it covers.</param>
+/// <param name="By">Who proposed it.</param>
+/// <param name="At">When.</param>
+/// <param name="TurnedOnBy">Who turned it on; null while it is only proposed.</param>
+/// <param name="TurnedOnAt">When, or null.</param>
+/// <param name="WithdrawalBy">Who asks to withdraw it, or null.</param>
+/// <param name="WithdrawalReason">Why, or null.</param>
+public sealed record LawCorrectionView(
+    long Id,
+    LawChangeTyped Change,
+    string Says,
+    string Was,
+    string Source,
+    string? SourceDay,
+    string Reason,
+    string Covers,
+    string By,
+    string At,
+    string? TurnedOnBy,
+    string? TurnedOnAt,
+    string? WithdrawalBy,
+    string? WithdrawalReason);
+
 /// <summary>A figure of the law.</summary>
 /// <param name="Key">Its key.</param>
 /// <param name="Label">What it is.</param>
@@ -44,6 +79,8 @@ public sealed record LawVerificationView(string Against, string? SourceDay, stri
 /// <param name="Findings">Findings that use it, in words.</param>
 /// <param name="CanVary">Whether another value can be tried.</param>
 /// <param name="Verification">Whether it was verified.</param>
+/// <param name="Correction">The practice's correction that is in force, or null.</param>
+/// <param name="Proposed">A correction that is proposed and not in force yet, or null.</param>
 public sealed record LawFigureView(
     string Key,
     string Label,
@@ -60,7 +97,9 @@ public sealed record LawFigureView(
     IReadOnlyList<LawUse> UsedBy,
     IReadOnlyList<string> Findings,
     bool CanVary,
-    LawVerificationView? Verification);
+    LawVerificationView? Verification,
+    LawCorrectionView? Correction,
+    LawCorrectionView? Proposed);
 
 /// <summary>Figures first used on one page of the return.</summary>
 public sealed record LawGroup(string Title, IReadOnlyList<LawFigureView> Figures);
@@ -75,7 +114,10 @@ public sealed record LawGroup(string Title, IReadOnlyList<LawFigureView> Figures
 /// <param name="Groups">The figures by page.</param>
 /// <param name="Verified">How many are verified.</param>
 /// <param name="Total">How many there are.</param>
-public sealed record LawView(string Definition, string Title, int Year, string Period, int? Beside, string Currency, IReadOnlyList<LawGroup> Groups, int Verified, int Total);
+/// <param name="Edition">Number of the edition in force; 0 for the product's own law.</param>
+/// <param name="FourEyes">Whether the practice asks for another person to turn a correction on.</param>
+public sealed record LawView(
+    string Definition, string Title, int Year, string Period, int? Beside, string Currency, IReadOnlyList<LawGroup> Groups, int Verified, int Total, long Edition, bool FourEyes);
 
 /// <summary>A verification as typed.</summary>
 /// <param name="Figure">Key of the figure.</param>
@@ -87,20 +129,22 @@ public sealed record LawVerificationInput(string? Figure, string? Against, strin
 /// <summary>A figure, by its key.</summary>
 public sealed record LawFigureNamed(string? Figure);
 
-/// <summary>The figures of the law as the product states them, and which of them people of the practice held against a printed source.</summary>
+/// <summary>The figures of the law as they are in force in the practice, and which of them its people held against a printed source.</summary>
 internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
 {
-    private const int LongestText = 300;
+    /// <summary>Characters of a source or a reason.</summary>
+    internal const int LongestText = 300;
+
     private const int LongestName = 120;
 
     public static void Map(RouteGroupBuilder api)
     {
         var law = api.MapGroup("/law/{country}/{name}/{year:int}").WithTags("Law").ReachesPractice();
         law.MapGet("", (string country, string name, int year, string? period, int? beside, LawDesk desk) => desk.View(Find($"{country}/{name}", year, period), beside));
-        law.MapGet("/document", (string country, string name, int year, string? period, HttpContext http) =>
+        law.MapGet("/document", (string country, string name, int year, string? period, HttpContext http, LawDesk desk) =>
         {
             http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'";
-            return Results.Text(LawDocument.Html(Find($"{country}/{name}", year, period)), "text/html; charset=utf-8");
+            return Results.Text(LawDocument.Html(desk.InForce(Find($"{country}/{name}", year, period))), "text/html; charset=utf-8");
         }).Produces(StatusCodes.Status200OK, contentType: "text/html");
         law.MapPost("/verify", (string country, string name, int year, string? period, LawVerificationInput typed, ClaimsPrincipal user, LawDesk desk) =>
             desk.Verify(Find($"{country}/{name}", year, period), typed, Caller.Of(user))).RequireAuthorization(Policies.Approve);
@@ -121,18 +165,21 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
         Catalogue.Find(id, year, period ?? Catalogue.Returns.FirstOrDefault(r => r.Id == id)?.Periods[0] ?? Periods.WholeYear, out var problem) ?? throw new PlainProblem(StatusCodes.Status404NotFound, problem!);
 
     /// <summary>The figures of a return and year, beside those of another year; the year before where none is named.</summary>
-    public LawView View(Definition definition, int? beside)
+    public LawView View(Definition written, int? beside)
     {
-        var other = (beside ?? definition.Year - 1) is var year && Catalogue.Find(definition.Id, year, definition.Period, out _) is { } found ? found : null;
-        var before = other is null ? [] : LawFigures.Of(other).ToDictionary(f => f.Key);
-        var figures = LawFigures.Of(definition);
         return database.Read(unit =>
         {
+            var definition = InForce(unit, written);
+            var other = (beside ?? definition.Year - 1) is var year && Catalogue.Find(definition.Id, year, definition.Period, out _) is { } found ? InForce(unit, found) : null;
+            var before = other is null ? [] : LawFigures.Of(other).ToDictionary(f => f.Key);
+            var figures = LawFigures.Of(definition);
+            var corrections = LawCorrections.Of(unit, definition.Id, definition.Year, definition.Period);
             var verified = LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period);
             var groups = figures.GroupBy(PageOf).Select(g => new LawGroup(g.Key, [.. g.Select(f => View(f, other is null ? null : before.GetValueOrDefault(f.Key), verified.GetValueOrDefault(f.Key), other is not null))])).ToList();
             return new LawView(
                 definition.Id, definition.Title, definition.Year, definition.Period, other?.Year, definition.Currency, groups,
-                groups.Sum(g => g.Figures.Count(f => f.Verification is { Counts: true })), figures.Count);
+                groups.Sum(g => g.Figures.Count(f => f.Verification is { Counts: true })), figures.Count,
+                LawEditions.Latest(unit, definition.Id, definition.Year, definition.Period)?.Number ?? 0, ApprovalRules.Of(unit).FourEyes);
 
             LawFigureView View(LawFigure figure, LawFigure? was, LawVerificationRecord? mark, bool compared) => new(
                 figure.Key, figure.Label, figure.Value, was?.Value, compared && was?.Content != figure.Content, figure.Source, figure.Confidence.ToString().ToLowerInvariant(), figure.Note,
@@ -141,9 +188,43 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
                 [.. figure.Findings.Select(f => f.Message.ToString())],
                 figure.AsWritten is not null,
                 mark is null ? null : new LawVerificationView(
-                    mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.PageName, mark.ConfirmedBy is { } other ? People.Find(unit, other)!.Name : null, mark.Content == figure.Content, mark.Content));
+                    mark.Against, mark.SourceDay, People.Find(unit, mark.VerifiedBy)!.Name, mark.VerifiedAt, mark.PageName, mark.ConfirmedBy is { } another ? People.Find(unit, another)!.Name : null, mark.Content == figure.Content, mark.Content),
+                CorrectionIn(LawCorrectionRecord.InForce, figure),
+                CorrectionIn(LawCorrectionRecord.Proposed, figure));
+
+            LawCorrectionView? CorrectionIn(string state, LawFigure figure) =>
+                corrections[figure.Key].LastOrDefault(c => c.State == state) is { } found ? CorrectionOf(unit, found) : null;
         });
     }
+
+    private static LawCorrectionView CorrectionOf(Unit unit, LawCorrectionRecord made)
+    {
+        var says = JsonSerializer.Deserialize<LawCorrection>(made.Says)!;
+        return new LawCorrectionView(
+            made.Id,
+            new LawChangeTyped(
+                made.Figure,
+                says.Value is { } value ? Figures.Plain(value) : null,
+                says.Ranges.Count == 0 ? null : [.. says.Ranges.Select(r => new LawRangeTyped(r.UpTo is { } edge ? Figures.Plain(edge) : null, Figures.Plain(r.Value)))]),
+            made.Content,
+            made.Was,
+            made.Source,
+            made.SourceDay,
+            made.Reason,
+            string.Join(", ", LawCorrections.CoversOf(unit, made.Id).Where(c => c.UntilEdition is null).Select(c => Periods.InWords(c.Year, c.Period))),
+            People.Find(unit, made.ProposedBy)!.Name,
+            made.ProposedAt,
+            made.DecidedBy is { } decided ? People.Find(unit, decided)!.Name : null,
+            made.DecidedAt,
+            made.WithdrawalBy is { } asked ? People.Find(unit, asked)!.Name : null,
+            made.WithdrawalReason);
+    }
+
+    private Definition InForce(Definition written) => database.Read(unit => InForce(unit, written));
+
+    private static Definition InForce(Unit unit, Definition written) => PracticeDefinitions.InForce(unit, written.Id, written.Year, written.Period);
+
+    private LawFigure FigureInForce(Definition written, string? key) => database.Read(unit => FigureOf(InForce(unit, written), key));
 
     private static string PageOf(LawFigure figure) =>
         (figure.UsedBy.FirstOrDefault()?.Form ?? figure.Findings.FirstOrDefault()?.Lines.FirstOrDefault()?.Form)?.Title ?? "Days";
@@ -152,7 +233,15 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
     /// <exception cref="PlainProblem">There is no such figure, the source is not named, or a year says something else.</exception>
     public LawView Verify(Definition definition, LawVerificationInput typed, Caller caller)
     {
-        var figure = FigureOf(definition, typed.Figure);
+        database.Write(unit => Verify(unit, definition, typed, caller));
+        return View(definition, null);
+    }
+
+    /// <summary>The same within a unit of work.</summary>
+    /// <exception cref="PlainProblem">There is no such figure, the source is not named, or a year says something else.</exception>
+    public void Verify(Unit unit, Definition definition, LawVerificationInput typed, Caller caller)
+    {
+        var figure = FigureOf(InForce(unit, definition), typed.Figure);
         var against = EntryReader.Clean(typed.Against);
         if (against.Length is 0 or > LongestText)
         {
@@ -163,7 +252,8 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
         var years = (typed.Years ?? []).Append(definition.Year).Distinct().Order().ToList();
         foreach (var year in years)
         {
-            var there = LawFigures.Of(Find(definition.Id, year, definition.Period)).FirstOrDefault(f => f.Key == figure.Key);
+            var covered = Find(definition.Id, year, definition.Period);
+            var there = LawFigures.Of(InForce(unit, covered)).FirstOrDefault(f => f.Key == figure.Key);
             if (there?.Content != figure.Content)
             {
                 throw PlainProblem.Refused($"In {year} ‘{figure.Label}’ is {there?.Content ?? "not there"}, in {definition.Year} {figure.Content}; verify it for that year by itself.");
@@ -171,34 +261,30 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
         }
 
         var now = clock.GetUtcNow();
-        database.Write(unit =>
+        foreach (var year in years)
         {
-            foreach (var year in years)
+            LawVerifications.Put(unit, new LawVerificationRecord
             {
-                LawVerifications.Put(unit, new LawVerificationRecord
-                {
-                    Definition = definition.Id,
-                    Year = year,
-                    Period = definition.Period,
-                    Figure = figure.Key,
-                    Content = figure.Content,
-                    Against = against,
-                    SourceDay = day,
-                    VerifiedBy = caller.Id,
-                    VerifiedAt = Moments.Text(now),
-                });
-            }
+                Definition = definition.Id,
+                Year = year,
+                Period = definition.Period,
+                Figure = figure.Key,
+                Content = figure.Content,
+                Against = against,
+                SourceDay = day,
+                VerifiedBy = caller.Id,
+                VerifiedAt = Moments.Text(now),
+            });
+        }
 
-            Acts.Add(unit, caller.Act("law-verify", now) with { Line = $"{definition.Id} {string.Join(", ", years)}: {figure.Label}", After = $"{figure.Content}; {against}" });
-        });
-        return View(definition, null);
+        Acts.Add(unit, caller.Act("law-verify", now) with { Line = $"{definition.Id} {string.Join(", ", years)}: {figure.Label}", After = $"{figure.Content}; {against}" });
     }
 
     /// <summary>Attaches the printed page a figure was held against.</summary>
     /// <exception cref="PlainProblem">The figure is not verified as it stands now, or the file is none that is kept.</exception>
     public LawView Attach(Definition definition, string key, string file, byte[] content, Caller caller)
     {
-        var (figure, name) = (FigureOf(definition, key), DocumentEndpoints.FileNameOf(file));
+        var (figure, name) = (FigureInForce(definition, key), DocumentEndpoints.FileNameOf(file));
         if (name.Length is 0 or > LongestName)
         {
             throw PlainProblem.Refused($"Give the file a name of at most {LongestName} characters.");
@@ -232,7 +318,7 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
     /// <exception cref="PlainProblem">It is not verified, says something else by now, was confirmed, or was verified by the same person.</exception>
     public LawView Confirm(Definition definition, LawFigureNamed named, Caller caller)
     {
-        var figure = FigureOf(definition, named.Figure);
+        var figure = FigureInForce(definition, named.Figure);
         var now = clock.GetUtcNow();
         database.Write(unit =>
         {
@@ -257,7 +343,7 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
     /// <exception cref="PlainProblem">There is none.</exception>
     public LawView Withdraw(Definition definition, LawFigureNamed named, Caller caller)
     {
-        var figure = FigureOf(definition, named.Figure);
+        var figure = FigureInForce(definition, named.Figure);
         var now = clock.GetUtcNow();
         database.Write(unit =>
         {
@@ -271,10 +357,14 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
         return View(definition, null);
     }
 
-    private static LawFigure FigureOf(Definition definition, string? key) =>
+    /// <summary>A figure of a definition.</summary>
+    /// <exception cref="PlainProblem">It has none of that key.</exception>
+    internal static LawFigure FigureOf(Definition definition, string? key) =>
         LawFigures.Of(definition).FirstOrDefault(f => f.Key == key) ?? throw PlainProblem.NotFound($"The figure '{key}'");
 
-    private string? DayOf(string? typed, string country) =>
+    /// <summary>The day of a source as typed, canonical; null where none is.</summary>
+    /// <exception cref="PlainProblem">It is no day.</exception>
+    internal string? DayOf(string? typed, string country) =>
         string.IsNullOrWhiteSpace(typed) ? null
         : TypedDay.TryRead(typed, country, clock.Today(), out var day) ? day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
         : throw PlainProblem.Refused($"'{typed}' is no day of the source; {TypedDay.InWords(country, clock.Today())}.");

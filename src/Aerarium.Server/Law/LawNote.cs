@@ -25,6 +25,14 @@ public sealed record UncertainFigure(string Key, string Label, string Value, str
 /// <param name="Uncertain">Those that are not certain and not verified, the weightiest first.</param>
 public sealed record LawNoteView(int Figures, int Verified, IReadOnlyList<UncertainFigure> Uncertain);
 
+/// <summary>What the practice did about a figure of the law.</summary>
+/// <param name="Figure">Key of the figure.</param>
+/// <param name="By">Who verified it, or null.</param>
+/// <param name="At">When, or null.</param>
+/// <param name="Confirmed">Whether another person confirmed it.</param>
+/// <param name="Corrected">Whether it is a correction of the practice.</param>
+public sealed record LawMark(string Figure, string? By, string? At, bool Confirmed, bool Corrected);
+
 /// <summary>What a return rests on that nobody held against a printed source yet, weighed by what it does to the balance.</summary>
 public sealed class LawNote(PracticeDatabase database, Workbench workbench) : IDisposable
 {
@@ -35,8 +43,29 @@ public sealed class LawNote(PracticeDatabase database, Workbench workbench) : ID
     /// <summary>One return is weighed at a time: each figure is a return computed anew.</summary>
     private readonly Lock _weighing = new();
 
-    public static void Map(RouteGroupBuilder api) =>
-        api.MapGroup("/returns/{id:long}").ReachesReturn().WithTags("Law").MapGet("/law", (long id, LawNote note, CancellationToken stopped) => note.Of(id, stopped));
+    public static void Map(RouteGroupBuilder api)
+    {
+        var item = api.MapGroup("/returns/{id:long}").ReachesReturn().WithTags("Law");
+        item.MapGet("/law", (long id, LawNote note, CancellationToken stopped) => note.Of(id, stopped));
+        item.MapGet("/law/marks", (long id, LawNote note) => note.MarksOf(id));
+    }
+
+    /// <summary>The marks of the figures a return can rest on, for the Margin.</summary>
+    public IReadOnlyList<LawMark> MarksOf(long id)
+    {
+        var definition = workbench.Open(id).Definition;
+        return database.Read(unit =>
+        {
+            var verified = LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period);
+            var corrected = definition.Law.Corrections.Select(c => c.Figure).ToHashSet();
+            return LawFigures.Of(definition)
+                .Select(f => (f.Key, Mark: verified.GetValueOrDefault(f.Key) is { } mark && mark.Content == f.Content ? mark : null))
+                .Where(f => f.Mark is not null || corrected.Contains(f.Key))
+                .Select(f => new LawMark(
+                    f.Key, f.Mark is null ? null : People.Find(unit, f.Mark.VerifiedBy)!.Name, f.Mark?.VerifiedAt, f.Mark?.ConfirmedBy is not null, corrected.Contains(f.Key)))
+                .ToList();
+        });
+    }
 
     /// <summary>The note of a return.</summary>
     public LawNoteView Of(long id, CancellationToken stopped)

@@ -136,7 +136,7 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
 
         Workspace On(ReturnRecord item) => Load(item, source => Load(source, open: null));
 
-        Workspace Load(ReturnRecord item, Func<ReturnRecord, Workspace>? open) => Workspace.Load(unit, item, Catalogue.Get(item.Definition, item.Year, item.Period), day, open);
+        Workspace Load(ReturnRecord item, Func<ReturnRecord, Workspace>? open) => Workspace.Load(unit, item, PracticeDefinitions.Of(unit, item), day, open);
     }
 
     private static int PaymentsHold(Unit unit, ReturnRecord record, List<string> wrong)
@@ -214,7 +214,7 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
         }
 
         var was = FrozenReturn.Read(content);
-        return Catalogue.Find(was.Definition, was.Year, was.Period, out _) is { } definition && definition.FigureRevision == was.FigureRevision
+        return Catalogue.Find(was.Definition, was.Year, was.Period, out _) is not null && PracticeDefinitions.Of(unit, was) is var definition && definition.FigureRevision == was.FigureRevision
             ? (was, definition.Evaluate(was.Entries, was.Day))
             : null;
     }

@@ -21,9 +21,9 @@ internal static class ReturnEndpoints
     {
         var types = api.MapGroup("").WithTags("Returns").ReachesPractice();
         types.MapGet("/return-types", () => Catalogue.Returns.Select(r => new ReturnTypeView(r.Id, r.Title, r.Country, r.FiledBy, r.Years, r.Periods, r.FurtherPeriod, r.IsFiled)).ToList());
-        types.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period) =>
+        types.MapGet("/definitions/{country}/{name}/{year:int}", (string country, string name, int year, string? period, long? law, PracticeDatabase database) =>
             Catalogue.Find($"{country}/{name}", year, period ?? Periods.WholeYear, out var problem) is { } definition
-                ? Layouts.Of(definition)
+                ? Layouts.Of(law is null or 0 ? definition : database.Read(unit => PracticeDefinitions.ByEdition(unit, definition, law.Value)))
                 : throw new PlainProblem(StatusCodes.Status404NotFound, problem!));
         api.MapPost("/clients/{clientId:long}/returns", async (
             long clientId, OpenReturn asked, ClaimsPrincipal user, ReturnOpening opening, RegisteredParticulars registered, CancellationToken cancellation) =>
@@ -126,6 +126,7 @@ internal static class ReturnEndpoints
             record.Definition,
             (int)record.Year,
             record.Period,
+            record.LawEdition,
             workspace.Definition.Title,
             workspace.Definition.Currency,
             record.Kind,

@@ -66,6 +66,7 @@ public sealed record ReturnView(
     string Definition,
     int Year,
     string Period,
+    long LawEdition,
     string Title,
     string Currency,
     string Kind,

@@ -37,7 +37,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             return kept;
         }
 
-        var loaded = Workspace.Load(unit, record, PracticeDefinitions.Of(unit, record), clock.Today(), source => Source(unit, source));
+        var loaded = Loaded(unit, record);
         if (unit.Transaction is null)
         {
             Keep(loaded);
@@ -45,6 +45,8 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
 
         return loaded;
     }
+
+    private Workspace Loaded(Unit unit, ReturnRecord record) => Workspace.Load(unit, record, PracticeDefinitions.Of(unit, record), clock.Today(), source => Source(unit, source));
 
     /// <summary>
     /// A return that another follows: its figures, which rest on its own entries, without what it follows itself. Spouses may follow each other, in different lines. One
@@ -144,7 +146,7 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     {
         var made = database.Write(unit => edits.Select(asked =>
         {
-            var edit = new PendingEdit(Open(unit, asked.Id), caller, origin, source, Moments.Text(clock.GetUtcNow()), by => People.Find(unit, by)!.Name);
+            var edit = new PendingEdit(Open(unit, asked.Id), caller, origin, source, Moments.Text(clock.GetUtcNow()), by => People.Find(unit, by)!.Name, Loaded);
             if (!Stage.CanChange(edit.Before.Record.Stage))
             {
                 throw PlainProblem.Conflict(edit.Before.Record.Stage == Stage.Sent
@@ -164,6 +166,11 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             .. made.Select(m =>
             {
                 Keep(m.After);
+                if (m.After.Record.LawEdition != m.Edit.Before.Record.LawEdition)
+                {
+                    _ = live.TellStatusAsync(m.After.Record.Id);
+                }
+
                 return Compare(m.Edit.Before, m.After, caller, m.Edit.At, m.Edit.Entered, m.Edit.Refusals, m.Edit.Conflicts);
             }),
         ];
@@ -195,7 +202,8 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
     [GeneratedRegex("^[a-z0-9-]{1,40}$")]
     private static partial Regex RowId { get; }
 
-    private sealed class PendingEdit(Workspace before, Caller caller, Origin origin, string? source, string at, Func<long, string> nameOf)
+    private sealed class PendingEdit(
+        Workspace before, Caller caller, Origin origin, string? source, string at, Func<long, string> nameOf, Func<Unit, ReturnRecord, Workspace> open)
     {
         private readonly ImmutableDictionary<(string Line, string Row), EntryRecord>.Builder _entries = before.Entries.ToBuilder();
         private readonly Dictionary<string, IReadOnlyList<string>> _rows = new(before.Rows);
@@ -273,7 +281,16 @@ public sealed partial class Workbench(PracticeDatabase database, TimeProvider cl
             var typed = origin is not (Origin.Client or Origin.Practice or Origin.Attached);
             var drafted = Before.With(Before.Record with { Revision = _revision, Stage = stage }, _entries.ToImmutable(), _rows, _changed);
             Storage.Returns.KeepSummary(unit, id, drafted.Summary, typed);
-            return drafted.AsStored(Storage.Returns.Find(unit, id)!);
+            var stored = Storage.Returns.Find(unit, id)!;
+            if (stored.LawEdition == Before.Record.LawEdition)
+            {
+                return drafted.AsStored(stored);
+            }
+
+            // It was approved under an earlier edition of the law and follows the latest, now that it is open again.
+            var followed = open(unit, stored);
+            Storage.Returns.KeepSummary(unit, id, followed.Summary, typed);
+            return followed.AsStored(Storage.Returns.Find(unit, id)!);
         }
 
         /// <summary>The seal over what is entered now: that of the edit before, moved by what changed.</summary>

@@ -72,7 +72,7 @@ public sealed class EReturnBuilding(
     public static Evaluation EvaluationOf(Unit unit, BuiltRecord built)
     {
         var frozen = ApprovalDesk.Frozen(unit, Approvals.Find(unit, built.ApprovalId)!);
-        return PracticeDefinitions.Of(unit, frozen.Definition, frozen.Year, frozen.Period).Evaluate(frozen.Entries, frozen.Day);
+        return PracticeDefinitions.Of(unit, frozen).Evaluate(frozen.Entries, frozen.Day);
     }
 
     /// <summary>The line behind an element of a built e-return, found by writing the frozen return again.</summary>

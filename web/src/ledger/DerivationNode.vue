@@ -3,11 +3,16 @@ import { computed, inject } from 'vue'
 import type { Schemas } from '../api/client'
 import type { ReturnStore } from '../return/returnStore'
 import { amount, lineText, onTheWay } from '../shared/format'
+import LawMark from './LawMark.vue'
 
 const props = defineProps<{ node: Schemas['DerivationNode'] }>()
 const emit = defineEmits<{ follow: [line: string, row: string | null] }>()
 const store = inject<ReturnStore>('return')!
 
+const lawQuery = computed(() => {
+  const { definition, year, period } = store.view.value
+  return { return: definition, year, period, ...(props.node.figure ? { figure: props.node.figure } : {}) }
+})
 const parts = computed(() => props.node.operands ?? [])
 const bands = computed(() => props.node.bands ?? [])
 const heading = computed(() => {
@@ -61,14 +66,13 @@ const operands = computed(() =>
           ><router-link
             :to="{
               path: '/law',
-              query: { return: store.view.value.definition, year: store.view.value.year, find: node.words },
+              query: { ...lawQuery, find: node.words },
             }"
             title="This figure in the Law"
             >{{ node.source }}</router-link
-          ><span v-if="node.confidence && node.confidence !== 'certain'" class="unsure"
-            >, {{ node.confidence }}</span
-          ></span
-        >
+          ><span v-if="node.confidence && node.confidence !== 'certain'" class="unsure">, {{ node.confidence }}</span
+          ><LawMark :figure="node.figure" />
+        </span>
         <span v-if="node.note" class="source faint small">{{ node.note }}</span>
       </span>
       <span class="amount">{{ shown }}</span>
@@ -97,8 +101,11 @@ const operands = computed(() =>
         </tbody>
       </table>
       <p v-if="node.source" class="source faint small">
-        {{ node.source
-        }}<span v-if="node.confidence && node.confidence !== 'certain'" class="unsure">, {{ node.confidence }}</span>
+        <router-link :to="{ path: '/law', query: { ...lawQuery, find: node.words } }" title="This figure in the Law">{{
+          node.source
+        }}</router-link><span v-if="node.confidence && node.confidence !== 'certain'" class="unsure"
+          >, {{ node.confidence }}</span
+        ><LawMark :figure="node.figure" />
       </p>
       <div class="operands">
         <DerivationNode

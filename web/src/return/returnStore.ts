@@ -50,6 +50,8 @@ export class ReturnStore extends ReturnLayout implements Now {
   readonly focus = shallowRef<Spot | null>(null)
   readonly statusTick = ref(0)
   readonly undone = ref('')
+  /** What the practice did about figures of the law, by key of the figure; nothing before somebody looks at a derivation. */
+  readonly lawMarks = shallowRef<Map<string, Schemas['LawMark']> | null>(null)
   readonly queue: EditQueue
   openingBalance = ''
 
@@ -96,7 +98,7 @@ export class ReturnStore extends ReturnLayout implements Now {
     const [country = '', name = ''] = view.definition.split('/')
     const layout = await call(
       api.GET('/api/definitions/{country}/{name}/{year}', {
-        params: { path: { country, name, year: view.year }, query: { period: view.period } },
+        params: { path: { country, name, year: view.year }, query: { period: view.period, law: view.lawEdition } },
       }),
     )
     const store = new ReturnStore(id, layout, view, me)
@@ -352,6 +354,18 @@ export class ReturnStore extends ReturnLayout implements Now {
     }
   }
 
+  /** Reads, once, what the practice did about figures of the law. */
+  async askLawMarks() {
+    if (this.lawMarks.value) return
+    this.lawMarks.value = new Map()
+    try {
+      const marks = await call(api.GET('/api/returns/{id}/law/marks', { params: { path: { id: this.id } } }))
+      this.lawMarks.value = new Map(marks.map((mark) => [mark.figure, mark]))
+    } catch (error) {
+      this.problem.value = (error as Error).message
+    }
+  }
+
   async close() {
     writeNumbers(POINT)
     this.queue.stop()
@@ -470,6 +484,11 @@ export class ReturnStore extends ReturnLayout implements Now {
   }
 
   private show(view: Schemas['ReturnView']) {
+    // The law it is computed by has become another, and with it labels and limits: the page begins anew. What is typed and not saved is kept.
+    if (this.view.value && this.view.value.lawEdition !== view.lawEdition) {
+      window.location.reload()
+      return
+    }
     this.view.value = view
     this.values.clear()
     for (const value of view.values) this.values.set(placeKey(value.line, value.row), value)

@@ -5,6 +5,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import DateField from '../../shared/DateField.vue'
 import { capital, day } from '../../shared/format'
+import LawCorrection from './LawCorrection.vue'
 import LawCurve from './LawCurve.vue'
 
 /** One figure of the law: what it says, what uses it, and whether somebody held it against a printed source. */
@@ -102,6 +103,8 @@ const withdraw = () =>
   <p v-if="session.mayPrepare && figure.canVary" class="small">
     <button class="link" @click="emit('try')">Try another value</button>
   </p>
+
+  <LawCorrection :view="view" :figure="figure" :path="path" :years="years" @changed="emit('changed', $event)" />
 
   <h3>Used by</h3>
   <ul class="small">

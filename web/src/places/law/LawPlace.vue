@@ -6,6 +6,7 @@ import TopBar from '../../bar/TopBar.vue'
 import { useAct } from '../../shared/act'
 import { capital, day } from '../../shared/format'
 import { useSession } from '../../session'
+import LawExchange from './LawExchange.vue'
 import LawFigure from './LawFigure.vue'
 import { figuresShown, type Cut } from './lawList'
 import { changeOf } from './scenario'
@@ -25,6 +26,7 @@ const cuts: { name: Cut; label: string }[] = [
   { name: 'open', label: 'Not verified' },
   { name: 'unsure', label: 'Not certain' },
   { name: 'changed', label: 'Changed' },
+  { name: 'corrected', label: 'Corrected' },
 ]
 
 const titles = computed(() => new Map(types.value.map((type) => [type.id, type.title])))
@@ -45,14 +47,18 @@ const count = (name: Cut) =>
 
 /** What if: figures and what they are to say, of the return, year and period that are shown. */
 const asking = ref(false)
+/** Verifications and corrections go out to another practice, or come in. */
+const exchanging = ref(false)
 const scenario = ref<Schemas['LawChangeTyped'][]>([])
 function tryAnother(figure: Schemas['LawFigureView']) {
   asking.value = true
+  exchanging.value = false
   if (!scenario.value.some((c) => c.figure === figure.key)) scenario.value = [...scenario.value, changeOf(figure)]
 }
 /** Another figure is looked at; the scenario waits. */
 function choose(key: string) {
   asking.value = false
+  exchanging.value = false
   ask({ figure: key })
 }
 let opening: Schemas['KeptScenario'] | null = null
@@ -153,11 +159,16 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           </select></label
         >
         <span v-if="view" class="secondary" role="status"
-          >{{ view.verified }} of {{ view.total }} figures verified</span
+          >{{ view.verified }} of {{ view.total }} figures verified<template v-if="view.edition"
+            >; edition {{ view.edition }} of the practice's law</template
+          ></span
         >
         <span class="grow"></span>
         <button v-if="view && session.mayPrepare" class="link" :aria-pressed="asking" @click="asking = !asking">
           {{ asking ? 'Back to the figure' : 'What if' }}
+        </button>
+        <button v-if="view" class="link" :aria-pressed="exchanging" @click="exchanging = !exchanging">
+          {{ exchanging ? 'Close the exchange' : 'Exchange' }}
         </button>
         <a v-if="asked" :href="articles" target="_blank" rel="noopener">Read as articles</a>
       </div>
@@ -207,6 +218,8 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
                   <td class="amount faint">{{ figure.before }}</td>
                   <td class="amount" :class="{ changed: figure.changed }">{{ figure.value }}</td>
                   <td class="small mark">
+                    <span v-if="figure.correction" class="corrected">corrected</span>
+                    <span v-if="figure.proposed" class="unsure">correction proposed</span>
                     <template v-if="figure.verification?.counts"
                       >verified {{ day(figure.verification.at) }}, {{ figure.verification.by
                       }}<template v-if="figure.verification.confirmedBy">, confirmed</template></template
@@ -221,9 +234,10 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           </section>
           <p v-if="view && !groups.length" class="secondary">No figure is called that.</p>
         </div>
-        <aside class="scroll" :aria-label="asking ? 'What if' : 'Figure'">
+        <aside class="scroll" :aria-label="exchanging ? 'Exchange' : asking ? 'What if' : 'Figure'">
+          <LawExchange v-if="exchanging && view" :view="view" :path="path" @changed="view = $event" />
           <WhatIf
-            v-if="asking && view"
+            v-else-if="asking && view"
             v-model="scenario"
             :view="view"
             :path="path"
@@ -340,6 +354,12 @@ tr.at {
 }
 .unsure {
   color: var(--brick);
+}
+.corrected {
+  color: var(--verdigris);
+}
+.mark > span {
+  display: block;
 }
 aside {
   border-left: 1px solid var(--hairline);

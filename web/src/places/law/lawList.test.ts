@@ -1,26 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { figuresShown } from './lawList'
+import { sampleFigure } from './sampleFigure'
 
-const figure = (label: string, more: Partial<Schemas['LawFigureView']> = {}): Schemas['LawFigureView'] => ({
-  key: label,
-  label,
-  value: '1',
-  before: null,
-  changed: false,
-  source: 'Act s. 1',
-  confidence: 'certain',
-  note: null,
-  rows: [],
-  rowsBefore: [],
-  curve: [],
-  curveBefore: [],
-  usedBy: [],
-  findings: [],
-  canVary: true,
-  verification: null,
-  ...more,
-})
+const figure = (label: string, more: Partial<Schemas['LawFigureView']> = {}) =>
+  sampleFigure({ key: label, label, value: '1', ...more })
 const mark = { against: '', sourceDay: null, by: '', at: '', page: null, confirmedBy: null, counts: true, was: '' }
 const groups = [
   {

@@ -1,13 +1,14 @@
 import type { Schemas } from '../../api/client'
 
-/** Which figures are listed: all, those nobody verified, those that are not certain, those that differ from the year beside. */
-export type Cut = 'all' | 'open' | 'unsure' | 'changed'
+/** Which figures are listed: all, those nobody verified, those that are not certain, those that differ from the year beside, those the practice corrects or is to correct. */
+export type Cut = 'all' | 'open' | 'unsure' | 'changed' | 'corrected'
 
 const within: Record<Cut, (figure: Schemas['LawFigureView']) => boolean> = {
   all: () => true,
   open: (figure) => !figure.verification?.counts,
   unsure: (figure) => figure.confidence !== 'certain',
   changed: (figure) => figure.changed,
+  corrected: (figure) => !!figure.correction || !!figure.proposed,
 }
 
 /** The groups with the figures of a cut in which every word typed occurs: in the name, the section, the value or a row; groups without any are left out. */

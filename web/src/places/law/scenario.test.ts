@@ -1,26 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { changeOf, histogram, largest, saysTheSame, summed, withRange } from './scenario'
-
-const figure = (more: Partial<Schemas['LawFigureView']>): Schemas['LawFigureView'] => ({
-  key: 'relief',
-  label: 'relief',
-  value: '28,800',
-  before: null,
-  changed: false,
-  source: '',
-  confidence: 'certain',
-  note: null,
-  rows: [],
-  rowsBefore: [],
-  curve: [],
-  curveBefore: [],
-  usedBy: [],
-  findings: [],
-  canVary: true,
-  verification: null,
-  ...more,
-})
+import { sampleFigure } from './sampleFigure'
 const moved = (
   client: string,
   difference: string,
@@ -30,6 +11,7 @@ const moved = (
   client,
   stage: 'open',
   filed: false,
+  approved: false,
   before: '0',
   after: difference,
   difference,
@@ -40,9 +22,9 @@ const moved = (
 
 describe('a scenario of the law', () => {
   it('begins with a figure as it is', () => {
-    expect(changeOf(figure({}))).toEqual({ figure: 'relief', value: '28,800', ranges: null })
-    expect(changeOf(figure({ value: '15%' })).value).toBe('15')
-    const bands = figure({
+    expect(changeOf(sampleFigure({}))).toEqual({ figure: 'relief', value: '28,800', ranges: null })
+    expect(changeOf(sampleFigure({ value: '15%' })).value).toBe('15')
+    const bands = sampleFigure({
       rows: [
         { range: '0 to 288,000', value: '10%' },
         { range: 'above 288,000', value: '25%' },
@@ -56,7 +38,7 @@ describe('a scenario of the law', () => {
     expect(saysTheSame(change, bands)).toBe(true)
     expect(saysTheSame({ ...change, ranges: [] }, bands)).toBe(false)
     expect(withRange(change).ranges!.map((r) => r.value)).toEqual(['10', '', '25'])
-    expect(changeOf(figure({ rows: [{ range: 'up to 1,200', value: '3,600' }] })).ranges![0]!.upTo).toBe('1,200')
+    expect(changeOf(sampleFigure({ rows: [{ range: 'up to 1,200', value: '3,600' }] })).ranges![0]!.upTo).toBe('1,200')
   })
 
   it('sums exactly who pays more and who less', () => {

@@ -52,6 +52,7 @@ export interface Sum {
   more: number
   less: number
   filed: number
+  approved: number
   findings: number
   together: string
 }
@@ -62,6 +63,7 @@ export function summed(moved: Moved[]): Sum {
     more: moved.filter((m) => toCents(m.difference) > 0n).length,
     less: moved.filter((m) => toCents(m.difference) < 0n).length,
     filed: moved.filter((m) => m.filed).length,
+    approved: moved.filter((m) => m.approved).length,
     findings: moved.filter((m) => m.findingsAdded || m.findingsGone).length,
     together: fromCents(moved.reduce((sum, m) => sum + toCents(m.difference), 0n)),
   }
