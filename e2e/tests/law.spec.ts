@@ -18,6 +18,14 @@ test('a figure of the law is found, held against a printed page, and confirmed b
     await expect(figure.getByRole('listitem').first()).toContainText('allowance for a spouse')
   })
 
+  await test.step('its schedule with the shape of another country laid over it, and its days', async () => {
+    await rukia.goto('/law?return=bb/individual&year=2025&figure=bands-of-tax')
+    await rukia.getByLabel('Lay another schedule over bands of tax').selectOption("Kenya, employee's return")
+    await expect(rukia.getByText(/dotted: Kenya, employee's return 2025, bands of tax/)).toBeVisible()
+    await rukia.goto('/law?return=ke/employment-income&year=2025&figure=public-holidays')
+    await expect(rukia.getByRole('complementary').getByText('18 Apr 2025, 3 Apr 2026')).toBeVisible()
+  })
+
   await test.step('verified against a page that is attached', async () => {
     await mosi.getByLabel('Held against').fill('Official Gazette, Income Tax Act, s. 13')
     await mosi.getByRole('button', { name: 'Verify', exact: true }).click()
@@ -92,5 +100,91 @@ test('another value of the law is tried on every return, and nothing moves', asy
     await law.getByText(/uncertain figures with no effect on this return/).click()
     await law.getByRole('link', { name: 'Fixed monthly rate, four-wheel utility vehicle' }).click()
     await expect(page.getByRole('heading', { name: 'Fixed monthly rate, four-wheel utility vehicle' })).toBeVisible()
+  })
+})
+
+test('a schedule is verified, a limit corrected, turned on by another; an open return follows, a filed one stays', async ({
+  browser,
+  servers,
+}) => {
+  const mosi = await signIn(browser, servers, 'mosi')
+  const rukia = await signIn(browser, servers, 'rukia')
+  const law = '/law?return=bb/individual&year=2025'
+  const open = '/returns/25'
+  const filed = '/returns/28'
+  const parcel = async () => (await mosi.request.get(`${servers.address}/api${filed}/sending/parcel.zip`)).body()
+  const before = await parcel()
+  const panel = (page: typeof mosi) => page.getByRole('complementary', { name: 'Figure' })
+
+  await test.step('a schedule is verified against an attached page', async () => {
+    await mosi.goto(`${law}&figure=bands-of-tax`)
+    await panel(mosi).getByLabel('Held against').fill('Income Tax Act, First Schedule, as printed')
+    await panel(mosi).getByRole('button', { name: 'Verify', exact: true }).click()
+    await panel(mosi)
+      .getByLabel('Page the figure was held against')
+      .setInputFiles({ name: 'schedule.txt', mimeType: 'text/plain', buffer: Buffer.from('12.5%, 28.5%') })
+    await expect(panel(mosi).getByRole('link', { name: 'schedule.txt' })).toBeVisible()
+  })
+
+  await test.step('a limit is corrected, with what does not fit told, and counts for nothing yet', async () => {
+    await rukia.goto(`${law}&figure=personal-allowance`)
+    await panel(rukia).getByRole('button', { name: 'Correct this figure' }).click()
+    const value = panel(rukia).getByLabel('Corrected value')
+    await value.fill('-1')
+    await panel(rukia).getByLabel('Source', { exact: true }).fill('Official Gazette 2025, no. 41')
+    await panel(rukia).getByLabel('Reason', { exact: true }).fill('Raised by the Budget')
+    await panel(rukia).getByRole('button', { name: 'Propose' }).click()
+    await expect(panel(rukia).getByText('Personal allowance: -1 is below zero.')).toBeVisible()
+    await value.fill('26,000')
+    await panel(rukia).getByRole('button', { name: 'Propose' }).click()
+    const proposed = panel(rukia).getByRole('region', { name: 'Proposed correction' })
+    await expect(proposed).toContainText('Proposed: 26,000 in place of 25,000, for 2025')
+    await expect(proposed).toContainText('Another approver turns it on.')
+  })
+
+  await test.step('its effect is seen, and another turns it on', async () => {
+    await mosi.goto(`${law}&figure=personal-allowance`)
+    const proposed = panel(mosi).getByRole('region', { name: 'Proposed correction' })
+    await proposed.getByRole('button', { name: 'See the effect' }).click()
+    await expect(proposed.getByRole('status')).toContainText(/returns change: 0 to pay more, \d+ less/)
+  })
+
+  const balance = async () =>
+    (await mosi.request.get(`${servers.address}/api${open}`)).json().then((r) => r.outcome.at(-1).amount)
+  const was = Number(await balance())
+  await rukia.goto(`${open}/fill/scope`)
+  await test.step('an open return follows, on the page of who has it open too; a filed one stays and rebuilds', async () => {
+    const proposed = panel(mosi).getByRole('region', { name: 'Proposed correction' })
+    await proposed.getByRole('button', { name: 'Turn on' }).click()
+    await expect(panel(mosi).getByText(/\d+ open returns follow\./)).toBeVisible()
+    await expect.poll(async () => Number(await balance())).toBeLessThan(was)
+    await rukia.goto(`${open}/fill/allowances`)
+    expect((await parcel()).equals(before)).toBe(true)
+    const inForce = panel(mosi).getByRole('region', { name: 'Correction in force' })
+    await inForce.getByRole('button', { name: 'Show returns under the former law' }).click()
+    await expect(inForce.getByRole('row').filter({ hasText: 'Sabine Thorogood' })).toContainText('keeps its law')
+  })
+
+  await test.step('out as a file; what it offers here is here already', async () => {
+    await mosi.getByRole('button', { name: 'Exchange' }).click()
+    const exchange = mosi.getByRole('complementary', { name: 'Exchange' })
+    const download = mosi.waitForEvent('download')
+    await exchange.getByRole('link', { name: 'Export as a file' }).click()
+    const file = await download
+    expect(file.suggestedFilename()).toBe('law-bb-individual-2025.json')
+    await exchange.getByLabel('Import a file of another practice').setInputFiles((await file.path())!)
+    await expect(exchange.getByText('says the same here')).toHaveCount(2)
+  })
+
+  await test.step('withdrawn the same way', async () => {
+    await rukia.goto(`${law}&figure=personal-allowance`)
+    await panel(rukia).getByRole('button', { name: 'Withdraw the correction' }).click()
+    await panel(rukia).getByLabel('Reason for withdrawing').fill('The gazette was corrected')
+    await panel(rukia).getByRole('button', { name: 'Ask to withdraw' }).click()
+    await expect(panel(rukia).getByText('Rukia Tindall asks to withdraw this correction')).toBeVisible()
+    await mosi.goto(`${law}&figure=personal-allowance`)
+    await panel(mosi).getByRole('button', { name: 'Withdraw', exact: true }).click()
+    await expect(panel(mosi).getByRole('region', { name: 'Correction in force' })).toHaveCount(0)
+    await expect.poll(async () => Number(await balance())).toBe(was)
   })
 })

@@ -85,6 +85,9 @@ public sealed record DeskQuery
     /// <summary>Of this tax year.</summary>
     public long? Year { get; init; }
 
+    /// <summary>Of this period of the year.</summary>
+    public string? Period { get; init; }
+
     /// <summary>The order: see <see cref="DeskLists.Orders"/>.</summary>
     public string Order { get; init; } = "group";
 
@@ -270,13 +273,14 @@ public static class DeskLists
         If(query.Tag is not null, "EXISTS (SELECT 1 FROM return_tag t WHERE t.return_id = r.id AND t.tag = @Tag)");
         If(query.Definition is not null, "r.definition = @Definition");
         If(query.Year is not null, "r.year = @Year");
+        If(query.Period is not null, "r.period = @Period");
         return string.Join(" AND ", conditions);
     }
 
     private static Dapper.DynamicParameters Values(DeskQuery query, Reach reach, string today, int offset, int most)
     {
         var values = new Dapper.DynamicParameters(
-            new { query.HolderId, query.Tag, query.Definition, query.Year, today, offset, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 });
+            new { query.HolderId, query.Tag, query.Definition, query.Year, query.Period, today, offset, most, personId = reach.PersonId, seesAll = reach.SeesAll ? 1 : 0 });
         Search.Add(values, query.Search);
         foreach (var (index, (definition, title)) in query.Titles.Index())
         {

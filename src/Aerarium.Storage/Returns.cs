@@ -109,7 +109,8 @@ public static class Returns
     public static IReadOnlyList<ReturnRecord> All(Unit unit) => [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return ORDER BY id")];
 
     /// <summary>Those that a condition over their own columns holds for.</summary>
-    internal static IReadOnlyList<ReturnRecord> Where(Unit unit, string condition) => [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE {condition} ORDER BY id")];
+    internal static IReadOnlyList<ReturnRecord> Where(Unit unit, string condition, object? values = null) =>
+        [.. unit.Query<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE {condition} ORDER BY id", values)];
 
     /// <summary>By id, or null.</summary>
     public static ReturnRecord? Find(Unit unit, long id) => unit.Single<ReturnRecord>($"SELECT {Columns} FROM tax_return WHERE id = @id", new { id });

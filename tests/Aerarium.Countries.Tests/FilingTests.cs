@@ -176,6 +176,29 @@ public sealed class FilingTests : IDisposable
         Assert.Contains("039058c6f2c0cb492c533b0a4d14ef77cc0f78abccced5287d84a1a2011cfb81", manifest.ReadToEnd());
     }
 
+    /// <summary>The law in print: every line and figure reads back, contents name the page on which a form begins, and what leads anywhere leads to a page there is. Read with pdftotext and qpdf.</summary>
+    [Theory]
+    [InlineData("bb/individual", 2025)]
+    [InlineData("de/individual", 2025)]
+    public void The_law_is_printed_with_contents_and_references(string id, int year)
+    {
+        var definition = Catalogue.Get(id, year);
+        var paper = Write("law.pdf", LawDocument.Pdf(definition, new DateOnly(2026, 6, 18)));
+        Assert.Equal(0, Run("qpdf", "--check", paper).Exit);
+        var pages = Run("pdftotext", "-layout", paper, "-").Output.Split('\f');
+        var read = string.Concat(string.Concat(pages).Where(c => !char.IsWhiteSpace(c)));
+        Assert.All(definition.Lines, line => Assert.Contains(Bare($"{line.Number}{line.Label}"), read, StringComparison.Ordinal));
+        Assert.All(LawFigures.Of(definition), figure => Assert.Contains(Bare(figure.Label), read, StringComparison.Ordinal));
+        foreach (var form in definition.Forms.Where(f => f.Beside is null))
+        {
+            var begins = Array.FindIndex(pages, page => page.TrimStart().StartsWith($"{form.Number}. {form.Title}", StringComparison.Ordinal)) + 1;
+            Assert.True(begins > 1, $"{form.Title} begins no page.");
+            Assert.Matches($@"(?m)^\s*{form.Number}\s+{System.Text.RegularExpressions.Regex.Escape(form.Title)}\s+{begins}\s*$", pages[0]);
+        }
+
+        static string Bare(string text) => string.Concat(text.Where(c => !char.IsWhiteSpace(c)));
+    }
+
     /// <summary>All rows of a long list are printed, one line each, with heads and page numbers; read back with pdftotext (poppler).</summary>
     [Fact]
     public void A_printed_list_has_every_row_on_a_line_of_its_own()

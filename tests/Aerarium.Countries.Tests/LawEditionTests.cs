@@ -4,6 +4,7 @@ using Aerarium.Core.Engine;
 using Aerarium.Core.Entries;
 using Aerarium.Core.Formulas;
 using Aerarium.Countries.Tests.Golden;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries.Tests;
 
@@ -51,6 +52,43 @@ public class LawEditionTests
 
         // The test can fail: figures do move the golden returns.
         Assert.True(moving > 20, $"Only {moving} returns moved.");
+    }
+
+    /// <summary>One outline over return after return, with more rows and fewer, says of each what evaluating it by itself says.</summary>
+    [Theory]
+    [MemberData(nameof(GoldenReturnTests.Definitions), MemberType = typeof(GoldenReturnTests))]
+    public void An_outline_says_what_evaluating_says(string id, int year, string period)
+    {
+        var definition = Catalogue.Get(id, year, period);
+        var outline = new Outline(definition);
+        var cases = GoldenFile.Read(definition).Cases;
+        foreach (var entries in cases.Concat(cases.AsEnumerable().Reverse()).Select(c => c.Entries))
+        {
+            var evaluation = definition.Evaluate(entries, GoldenFile.Day);
+            var standing = evaluation.Findings.Where(f => f.Severity != Severity.Note).Select(f => (f.Id, f.Row)).ToHashSet();
+            Assert.Equal(standing.Order(), outline.Of(entries, GoldenFile.Day).Order());
+            Assert.Equal(evaluation.Balance, outline.Balance);
+        }
+    }
+
+    /// <summary>A correction with a source is what the figure rests on from then on, and is kept with a return that is frozen under it.</summary>
+    [Fact]
+    public void A_correction_with_its_source_is_kept_with_what_is_frozen_under_it()
+    {
+        var usual = Catalogue.Get(Kenya, 2025);
+        var corrected = Under(usual, Value("personal-relief", 30_000) with { Source = "Finance Act 2025, s. 41" });
+        var entries = GoldenFile.Read(usual).Cases.Select(c => c.Entries).First(e => corrected.Evaluate(e, GoldenFile.Day).Balance != usual.Evaluate(e, GoldenFile.Day).Balance);
+        var figure = LawFigures.Of(corrected).Single(f => f.Key == "personal-relief");
+        Assert.Equal(("Finance Act 2025, s. 41", Confidence.Certain, "The product's law says 28,800."), (figure.Source, figure.Confidence, figure.Note));
+        var frozen = FrozenReturn.Read(FrozenReturn.Of(corrected.Evaluate(entries, GoldenFile.Day), GoldenFile.Day).Write());
+        Assert.Equal(corrected.Law.Key, frozen.Edition.Key);
+        Assert.False(frozen.ComesOutBy(usual));
+        Assert.True(frozen.ComesOutBy(Catalogue.Under(frozen.Edition, usual)));
+        Assert.Same(usual, Catalogue.Under(LawEdition.AsWritten, corrected));
+        Assert.Null(FrozenReturn.Of(usual.Evaluate(entries, GoldenFile.Day), GoldenFile.Day).Law);
+        var both = corrected.Law.With([Value("housing-share", 2)]);
+        Assert.Equal(["housing-share"], both.Without(["personal-relief"]).Corrections.Select(c => c.Figure));
+        Assert.Equal("to 500: 10%; above: 20%", new LawCorrection("bands-of-tax", null, [new LawRange(500, 10), new LawRange(null, 20)]).InWords(rate: true));
     }
 
     [Theory]

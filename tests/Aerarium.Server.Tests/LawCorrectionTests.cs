@@ -248,6 +248,7 @@ public sealed class LawCorrectionTests : IAsyncLifetime
             ("\"amount\"", "\"furlongs\"", "/corrections/unit"),
             ("\"version\": 1", "\"version\": 2", "/version"),
             ("\"figure\": \"housing-share\"", "\"figures\": \"housing-share\"", "/verifications"),
+            ("\"value\": 30000,", "", "either a value or ranges"),
             ("{", "[", "no file of verifications"),
         })
         {

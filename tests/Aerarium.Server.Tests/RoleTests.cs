@@ -96,6 +96,7 @@ public partial class RoleTests
         ["PUT /api/practice/particulars/{country}"] = Managing,
         ["GET /api/law/{country}/{name}/{year}"] = Everybody,
         ["GET /api/law/{country}/{name}/{year}/document"] = Everybody,
+        ["GET /api/law/{country}/{name}/{year}/document.pdf"] = Everybody,
         ["POST /api/law/{country}/{name}/{year}/effect"] = Preparing,
         ["POST /api/law/{country}/{name}/{year}/effect.csv"] = Preparing,
         ["POST /api/law/{country}/{name}/{year}/effect.xlsx"] = Preparing,

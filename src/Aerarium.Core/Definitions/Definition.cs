@@ -20,7 +20,8 @@ public sealed record KeyFigure(string Label, Line Line, string Sign);
 /// <param name="Confidence">How sure we are.</param>
 public sealed record Deadline(string Act, string Label, DateOnly Day, string Source, Confidence Confidence)
 {
-    private HolidayCalendar? Calendar { get; init; }
+    /// <summary>The working days by which the day moves; null where it does not.</summary>
+    internal HolidayCalendar? Calendar { get; private init; }
 
     /// <summary>The line on which a later day is entered once the authority has granted it, or null.</summary>
     public Line? ExtendedBy { get; init; }

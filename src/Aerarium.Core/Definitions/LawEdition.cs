@@ -138,7 +138,7 @@ public sealed class LawEdition
         {
             Source = source,
             Confidence = Confidence.Certain,
-            Note = $"Corrected by the practice; the product's law says {parameter.ValueInWords}.",
+            Note = $"The product's law says {parameter.ValueInWords}.",
         };
     }
 

@@ -253,28 +253,33 @@ public sealed class Evaluation
     /// <summary>The page a row belongs to; the first while it says none.</summary>
     private int PageOf(Line of, int row) => Math.Max(0, Code(of, row) - 1);
 
+    /// <summary>What a finding about entries kept in a section that does not apply is known by.</summary>
+    internal static string ClosedIdOf(Section section) => $"{section.Key}:closed";
+
+    /// <summary>Sections that do not apply and hold rows or entries somebody gave, with how many.</summary>
+    internal static IEnumerable<(Section Section, int Kept)> ClosedWithEntries(Definition definition, Sheet sheet, EntrySet entries) => definition.Sections
+        .Where(s => !sheet.OpenSections[s.Position])
+        .Select(section => (section, section is RepeatingSection table
+            ? entries.RowsOf(table.Key).Count(r => table.RowTie is null || !r.Id.StartsWith(RowTie.Prefix, StringComparison.Ordinal))
+            : section.Lines.Count(l => !l.IsComputed && !l.FollowsParticulars && l.Ties.Count == 0 && sheet.GivenFilled[l.Slot])))
+        .Where(s => s.Item2 > 0);
+
     private IEnumerable<(Finding Finding, int Place)> KeptButClosed()
     {
-        foreach (var section in Definition.Sections.Where(s => !IsOpen(s)))
+        foreach (var (section, kept) in ClosedWithEntries(Definition, Sheet, _entries))
         {
-            var kept = section is RepeatingSection table
-                ? RowsOf(table).Count(r => table.RowTie is null || !r.Id.StartsWith(RowTie.Prefix, StringComparison.Ordinal))
-                : section.Lines.Count(l => !l.IsComputed && !l.FollowsParticulars && l.Ties.Count == 0 && Sheet.GivenFilled[l.Slot]);
-            if (kept > 0)
-            {
-                var rows = section is RepeatingSection;
-                var applies = section.OwnCondition is { } own && !own.Holds(Sheet) ? own : section.When!;
-                yield return (
-                    new Finding(
-                        $"{section.Key}:closed",
-                        Severity.Warning,
-                        $"{section.Form.Title}, {section.Title}: {(kept, rows) switch { (1, true) => "1 row is kept but does not count", (1, false) => "1 entry is kept but does not count", (_, true) => $"{kept} rows are kept but do not count", _ => $"{kept} entries are kept but do not count" }}; the section applies only if {applies.Words}.",
-                        [section.Lines[0].Key],
-                        null,
-                        null,
-                        section.Form.Key),
-                    section.Lines[0].Position);
-            }
+            var rows = section is RepeatingSection;
+            var applies = section.OwnCondition is { } own && !own.Holds(Sheet) ? own : section.When!;
+            yield return (
+                new Finding(
+                    ClosedIdOf(section),
+                    Severity.Warning,
+                    $"{section.Form.Title}, {section.Title}: {(kept, rows) switch { (1, true) => "1 row is kept but does not count", (1, false) => "1 entry is kept but does not count", (_, true) => $"{kept} rows are kept but do not count", _ => $"{kept} entries are kept but do not count" }}; the section applies only if {applies.Words}.",
+                    [section.Lines[0].Key],
+                    null,
+                    null,
+                    section.Form.Key),
+                section.Lines[0].Position);
         }
     }
 

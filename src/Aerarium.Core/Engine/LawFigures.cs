@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Runtime.CompilerServices;
 using System.Text.RegularExpressions;
+using Aerarium.Core.Days;
 using Aerarium.Core.Definitions;
 using Aerarium.Core.Formulas;
 
@@ -51,6 +52,7 @@ public static partial class LawFigures
 
     private static IReadOnlyList<LawFigure> Find(Definition definition)
     {
+        var calendars = new List<HolidayCalendar>();
         var found = new List<(object Fact, string Key, List<Line> Lines, List<FindingRule> Findings)>();
         foreach (var line in definition.Lines)
         {
@@ -81,6 +83,7 @@ public static partial class LawFigures
             .. found.Select(f => Figure(f.Fact, f.Key, f.Lines, f.Findings)),
             .. definition.Deadlines.Select(d => new LawFigure(
                 $"deadline-{Slug(d.Label)}", d.Label, d.Day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture), d.Source, d.Confidence, null, [], [], [], [])),
+            .. calendars.Concat(definition.Deadlines.Select(d => d.Calendar).OfType<HolidayCalendar>()).Distinct().Select((calendar, index) => Holidays(calendar, index, definition.Year)),
         ];
 
         void Walk(Formula formula, Action<(List<Line> Lines, List<FindingRule> Findings)> note)
@@ -88,6 +91,11 @@ public static partial class LawFigures
             if (formula is ILineFormula)
             {
                 return;
+            }
+
+            if (formula is WorkingDayOnOrAfter moved)
+            {
+                calendars.Add(moved.Calendar);
             }
 
             foreach (var fact in formula.Facts.Where(f => f is Parameter or RateSchedule or ZoneTariff or StepTable))
@@ -155,6 +163,19 @@ public static partial class LawFigures
         },
         _ => throw new NotSupportedException($"A fact of type {fact.GetType().Name} is no figure of the law."),
     };
+
+    /// <summary>The public holidays by which days of the return move: those of its year and of the next, in which it is filed.</summary>
+    private static LawFigure Holidays(HolidayCalendar calendar, int index, int year) => new(
+        index == 0 ? "public-holidays" : $"public-holidays-{index + 1}",
+        "public holidays that move a day",
+        Counted(calendar.Holidays.Count, "holiday"),
+        calendar.Source,
+        calendar.Confidence,
+        null,
+        [.. calendar.Holidays.Select(h => new LawRow(h.Name, string.Join(", ", new[] { year, year + 1 }.Select(y => h.Day(y).ToString("d MMM yyyy", CultureInfo.InvariantCulture)))))],
+        [],
+        [],
+        []);
 
     /// <summary>What a schedule takes, from nothing to somewhat above its last edge.</summary>
     private static IReadOnlyList<LawPoint> Curve(decimal lastEdge, Func<decimal, decimal> tax)

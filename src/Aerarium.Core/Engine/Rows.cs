@@ -223,6 +223,12 @@ public sealed class Rows
     /// <param name="put">Reads a row into given cells at a place.</param>
     internal void Take(IReadOnlyList<EntryRow> given, Rows? known, IReadOnlyList<EntryRow> read, bool shares, Action<EntryRow, GivenCells, int> put)
     {
+        if (GivenCount != given.Count)
+        {
+            // A sheet may be filled again, with more rows than before.
+            _across.Clear();
+        }
+
         Count = GivenCount = given.Count;
         Current = 0;
         Blocks = new RowBlock[(given.Count + RowBlock.Size - 1) / RowBlock.Size];

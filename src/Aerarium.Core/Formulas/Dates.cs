@@ -394,6 +394,9 @@ public sealed class WorkingDayOnOrAfter(DateFormula date, HolidayCalendar calend
     /// <inheritdoc />
     internal override IEnumerable<object> Facts => [_holidays];
 
+    /// <summary>The working days of the country.</summary>
+    internal HolidayCalendar Calendar => calendar;
+
     /// <inheritdoc />
     public override string Words => $"{date.Words}, or the next working day";
 

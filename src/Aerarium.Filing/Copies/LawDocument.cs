@@ -2,14 +2,12 @@ using System.Globalization;
 using System.Net;
 using System.Text;
 using Aerarium.Core.Definitions;
-using Aerarium.Core.Engine;
+using PdfSharp.Drawing;
+using PdfSharp.Pdf;
 
 namespace Aerarium.Filing;
 
-/// <summary>
-/// The law of a return and year as numbered articles, for a tax expert to read and sign: form by form each line with its rule in words, its section and the figures it rests on, then the
-/// findings with their conditions. Drawn from the trees that compute, so that it cannot say anything else than they do.
-/// </summary>
+/// <summary>The law of a return as articles (<see cref="LawBook"/>): a page of HTML that needs nothing else, or a paper of A4 with contents, page numbers and references that lead there.</summary>
 public static class LawDocument
 {
     private const string Style =
@@ -17,111 +15,94 @@ public static class LawDocument
         body { font: 11pt/1.45 Georgia, serif; color: #22272a; max-width: 46em; margin: 3em auto; padding: 0 1em; }
         h1 { font-size: 20pt; } h2 { font-size: 15pt; margin-top: 2.2em; border-bottom: 1px solid #22272a; } h3 { font-size: 12pt; margin: 1.6em 0 .4em; }
         .article { margin: .7em 0 .7em 3.4em; text-indent: -3.4em; } .article > * { text-indent: 0; } .no { display: inline-block; width: 3.4em; text-indent: 0; color: #667; }
-        .rule, .rests, .figures { margin-left: 0; } .small { font-size: 9pt; color: #556; } .unsure { color: #9b3b2e; } a { color: #2a6f66; text-decoration: none; }
-        table { border-collapse: collapse; font-size: 9.5pt; margin: .4em 0; } td, th { text-align: left; vertical-align: top; padding: .15em 1.2em .15em 0; border-bottom: 1px solid #ddd; }
+        .small { font-size: 9pt; color: #556; } .unsure { color: #9b3b2e; } a { color: #2a6f66; text-decoration: none; } p { margin: .4em 0; }
         @media print { body { margin: 0; max-width: none; } h2 { break-before: page; } .article { break-inside: avoid; } }
         """;
 
-    /// <summary>The document as a page of HTML that needs nothing else.</summary>
+    /// <summary>The document as a page of HTML.</summary>
     public static string Html(Definition definition)
     {
-        var figures = LawFigures.Of(definition);
-        var byLine = figures.SelectMany(f => f.UsedBy.Select(l => (Line: l, Figure: f))).ToLookup(p => p.Line, p => p.Figure);
         var html = new StringBuilder();
         html.Append(CultureInfo.InvariantCulture, $"<!DOCTYPE html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>{Text($"{definition.Title} {definition.Year}")}</title><style>{Style}</style></head><body>");
-        html.Append(CultureInfo.InvariantCulture, $"<h1>{Text(definition.Title)}, {Text(Periods.InWords(definition.Year, definition.Period))}</h1>");
-        html.Append(CultureInfo.InvariantCulture, $"<p>The rules of this return as they are computed, with {figures.Count} figures of the law. Every article says its section; a figure that is not certain says so.</p><h2 id=\"contents\">Contents</h2><ol>");
-        foreach (var form in definition.Forms)
+        var within = false;
+        foreach (var paragraph in LawBook.Of(definition))
         {
-            html.Append(CultureInfo.InvariantCulture, $"<li value=\"{form.Number}\"><a href=\"#form-{form.Key}\">{Text(Named(form))}</a></li>");
-        }
-
-        html.Append("</ol><p><a href=\"#figures\">Figures of the law</a>, <a href=\"#not-covered\">What is not covered</a></p>");
-        foreach (var form in definition.Forms)
-        {
-            Form(html, form, byLine);
-        }
-
-        Table(html, figures);
-        html.Append("<h2 id=\"not-covered\">What is not covered</h2><ul>");
-        foreach (var words in definition.NotCovered)
-        {
-            html.Append(CultureInfo.InvariantCulture, $"<li>{Text(words)}</li>");
-        }
-
-        return html.Append("</ul></body></html>").ToString();
-    }
-
-    private static void Form(StringBuilder html, Form form, ILookup<Line, LawFigure> figures)
-    {
-        html.Append(CultureInfo.InvariantCulture, $"<h2 id=\"form-{form.Key}\">{form.Number}. {Text(Named(form))}</h2><p>{Text(form.About)}");
-        html.Append(form.When is { } when ? $" Applies if {Text(when.Words)}.</p>" : "</p>");
-        foreach (var section in form.Sections)
-        {
-            html.Append(CultureInfo.InvariantCulture, $"<h3>{Text(section.Title)} <span class=\"small\">{Text(section.Law)}</span></h3>");
-            if (section.OwnCondition is { } own)
+            if (within && paragraph.Style != LawStyle.Beneath)
             {
-                html.Append(CultureInfo.InvariantCulture, $"<p class=\"small\">Applies if {Text(own.Words)}.</p>");
+                html.Append("</div>");
+                within = false;
             }
 
-            foreach (var line in section.LinesAsRead)
+            var words = string.Concat(paragraph.Words.Select(w => Written(w, paragraph.Style)));
+            var (anchor, number) = (paragraph.Anchor is { } id ? $" id=\"{id}\"" : "", paragraph.Number);
+            switch (paragraph.Style)
             {
-                Article(html, line, figures[line]);
+                case LawStyle.Title:
+                    html.Append(CultureInfo.InvariantCulture, $"<h1>{words}</h1>");
+                    break;
+                case LawStyle.Chapter:
+                    html.Append(CultureInfo.InvariantCulture, $"<h2{anchor}>{(number is null ? "" : $"{number}. ")}{words}</h2>");
+                    break;
+                case LawStyle.Section:
+                    html.Append(CultureInfo.InvariantCulture, $"<h3{anchor}>{words}</h3>");
+                    break;
+                case LawStyle.Article:
+                    html.Append(CultureInfo.InvariantCulture, $"<div class=\"article\"{anchor}><span class=\"no\">{number}</span>{words}");
+                    within = true;
+                    break;
+                case LawStyle.Beneath:
+                    html.Append(CultureInfo.InvariantCulture, $"<div class=\"small\">{words}</div>");
+                    break;
+                default:
+                    html.Append(CultureInfo.InvariantCulture, $"<p>{(number is null ? "" : $"{number}. ")}{words}</p>");
+                    break;
             }
         }
 
-        var findings = form.Definition.Findings.Where(f => f.Lines.Count > 0 && f.Lines[0].Form == form && !f.Id.EndsWith(":missing", StringComparison.Ordinal)).ToList();
-        if (findings.Count > 0)
-        {
-            html.Append("<h3>Findings</h3>");
-        }
-
-        foreach (var finding in findings)
-        {
-            html.Append(CultureInfo.InvariantCulture, $"<div class=\"article\"><span class=\"no\">{finding.Severity.ToString().ToLowerInvariant()}</span>{Text(finding.Message.ToString())}<div class=\"small\">If {Text(finding.When.Words)}.</div></div>");
-        }
+        return html.Append(within ? "</div></body></html>" : "</body></html>").ToString();
     }
 
-    private static void Article(StringBuilder html, Line line, IEnumerable<LawFigure> figures)
+    /// <summary>The document as a paper (PDF, A4).</summary>
+    /// <param name="definition">The return.</param>
+    /// <param name="printed">The day it is printed.</param>
+    public static byte[] Pdf(Definition definition, DateOnly printed)
     {
-        html.Append(CultureInfo.InvariantCulture, $"<div class=\"article\" id=\"line-{line.Key}\"><span class=\"no\">{line.Number}</span><strong>{Text(line.Label)}</strong> <span class=\"small\">{Text(line.Law)}</span>");
-        html.Append(line.Formula is { } formula ? $"<div class=\"rule\">{Text(formula.Words)}.</div>"
-            : $"<div class=\"small\">Entered{(line.CopiedFrom is { } paper ? $", from: {Text(paper)}" : "")}{(line.Hint is { } hint ? $"; {Text(hint)}" : "")}.</div>");
-        if (line.When is { } when)
+        PlexFonts.Use();
+        List<LawParagraph> paragraphs = [.. LawBook.Of(definition)];
+        using var measure = XGraphics.CreateMeasureContext(new XSize(LawPage.Width, LawPage.Height), XGraphicsUnit.Point, XPageDirection.Downwards);
+        var pages = LawPage.Laid(paragraphs, measure);
+        using var document = new PdfDocument();
+        document.Info.Title = $"{definition.Title}, {Periods.InWords(definition.Year, definition.Period)}";
+        document.Info.Creator = "Aerarium";
+        document.Info.CreationDate = printed.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
+        document.Options.CompressContentStreams = false;
+        foreach (var _ in pages)
         {
-            html.Append(CultureInfo.InvariantCulture, $"<div class=\"small\">Applies if {Text(when.Words)}.</div>");
+            document.AddPage().Size = PdfSharp.PageSize.A4;
         }
 
-        var beneath = line.Formula is null ? [] : RuleOrder.LinesBeneath(line.Formula);
-        if (beneath.Count > 0)
+        var numbers = pages.SelectMany((page, index) => page.Anchors.Select(anchor => (anchor, index + 1))).ToDictionary(a => a.anchor, a => a.Item2);
+        foreach (var (page, index) in pages.Select((page, index) => (page, index)))
         {
-            html.Append(CultureInfo.InvariantCulture, $"<div class=\"small rests\">Rests on {string.Join(", ", beneath.Select(l => $"<a href=\"#line-{l.Key}\">{l.Number} {Text(l.Label)}</a>"))}.</div>");
+            page.Draw(document.Pages[index], numbers, $"{document.Info.Title}. Printed {printed.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}. Page {index + 1} of {pages.Count}.");
         }
 
-        foreach (var figure in figures)
+        foreach (var chapter in paragraphs.Where(p => p.Style == LawStyle.Chapter))
         {
-            html.Append(CultureInfo.InvariantCulture, $"<div class=\"small figures\"><a href=\"#figure-{figure.Key}\">{Text(figure.Label)}: {Text(figure.Value)}</a>, {Text(figure.Source)}{Sure(figure)}</div>");
+            document.Outlines.Add($"{chapter.Number} {chapter.Words[0].Text}".TrimStart(), document.Pages[numbers[chapter.Anchor!] - 1]);
         }
 
-        html.Append("</div>");
+        using var bytes = new MemoryStream();
+        document.Save(bytes);
+        return bytes.ToArray();
     }
 
-    private static void Table(StringBuilder html, IReadOnlyList<LawFigure> figures)
+    private static string Written(LawWords words, LawStyle style)
     {
-        html.Append("<h2 id=\"figures\">Figures of the law</h2><table><tr><th>Figure</th><th>Value</th><th>Section</th><th>Used by</th></tr>");
-        foreach (var figure in figures)
-        {
-            html.Append(CultureInfo.InvariantCulture, $"<tr id=\"figure-{figure.Key}\"><td>{Text(figure.Label)}</td><td>{(figure.Rows.Count == 0 ? Text(figure.Value) : string.Join("<br>", figure.Rows.Select(r => $"{Text(r.Range)}: {Text(r.Value)}")))}</td>");
-            html.Append(CultureInfo.InvariantCulture, $"<td>{Text(figure.Source)}{Sure(figure)}</td><td>{string.Join(", ", figure.UsedBy.Select(l => $"<a href=\"#line-{l.Key}\">{l.Number}</a>"))}</td></tr>");
-        }
-
-        html.Append("</table>");
+        var text = Text(words.Text);
+        text = words.To is { } to ? $"<a href=\"#{to}\">{text}</a>" : words.Strong ? $"<strong>{text}</strong>" : words.Unsure ? $"<span class=\"unsure\">{text}</span>" : text;
+        return style is LawStyle.Article or LawStyle.Section && words is { To: null, Strong: false } && words.Text.StartsWith(' ') ? $" <span class=\"small\">{text.TrimStart()}</span>" : text;
     }
-
-    private static string Sure(LawFigure figure) => figure.Confidence == Confidence.Certain && figure.Note is null ? ""
-        : $" <span class=\"unsure\">{figure.Confidence.ToString().ToLowerInvariant()}{(figure.Note is { } note ? $": {Text(note)}" : "")}</span>";
-
-    private static string Named(Form form) => form.Beside is { } beside ? $"{form.Title}, {beside.Column.ToLowerInvariant()}" : form.Title;
 
     private static string Text(string? words) => WebUtility.HtmlEncode(words ?? "");
 }

@@ -30,7 +30,8 @@ public sealed record LawWithdrawalInput(string? Reason);
 /// <summary>A correction was turned on or off.</summary>
 /// <param name="Law">The law as it is now.</param>
 /// <param name="Following">How many returns of the practice follow it.</param>
-public sealed record LawTurned(LawView Law, int Following);
+/// <param name="Reopened">How many of them waited for approval and are open again.</param>
+public sealed record LawTurned(LawView Law, int Following, int Reopened);
 
 /// <summary>
 /// Corrections of the law: proposed by one person with source and reason, turned on by another; withdrawn the same way. Turning on is one transaction: the new edition, every return that
@@ -218,7 +219,7 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
         });
         runner.Wake();
         kept.FollowLaw(caller, correction.Label, was, says);
-        return new LawTurned(law.View(written, null), moved.Count);
+        return new LawTurned(law.View(written, null), moved.Count, moved.Count(r => r.Stage == Stage.Waiting));
     }
 
     /// <summary>Keeps a further edition of the law of a year and period; its number.</summary>

@@ -50,12 +50,14 @@ public sealed record MovedReturn(long ReturnId, string Client, string Stage, boo
 public sealed record LawEffect(int Total, int Checked, long? Next, IReadOnlyList<MovedReturn> Moved);
 
 /// <summary>What another value of the law would do to the practice's returns; nothing is changed by asking.</summary>
-internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench, KeptListDesk kept, TimeProvider clock)
+internal sealed class EffectDesk(PracticeDatabase database, KeptListDesk kept, TimeProvider clock)
 {
     private const int MostReturns = 20_000;
 
     /// <summary>Returns computed for one request, so that asking can be stopped and the server answers others meanwhile.</summary>
-    private const int Part = 100;
+    private const int Part = 1_000;
+
+    private const int ReadTogether = 100;
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -81,8 +83,7 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
         var under = Under(definition, asked);
         var all = ReturnsOf(definition, asked, caller);
         var part = all.Where(id => id > after).Take(Part).ToList();
-        var moved = part.Select(id => Moved(id, under, stopped)).OfType<MovedReturn>().ToList();
-        return new LawEffect(all.Count, part.Count, part.Count > 0 && part[^1] != all[^1] ? part[^1] : null, moved);
+        return new LawEffect(all.Count, part.Count, part.Count > 0 && part[^1] != all[^1] ? part[^1] : null, Moved(part, under, stopped));
     }
 
     /// <summary>Every return that moves with both balances, as CSV.</summary>
@@ -124,7 +125,7 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
     private List<MovedReturn> AllMoved(Definition definition, LawScenario asked, Caller caller, CancellationToken stopped)
     {
         var under = Under(definition, asked);
-        return [.. ReturnsOf(definition, asked, caller).Select(id => Moved(id, under, stopped)).OfType<MovedReturn>()];
+        return Moved(ReturnsOf(definition, asked, caller), under, stopped);
     }
 
     /// <summary>The scenarios somebody kept, by name.</summary>
@@ -160,40 +161,50 @@ internal sealed class EffectDesk(PracticeDatabase database, Workbench workbench,
             return [];
         }
 
-        var query = all with { Definition = definition.Id, Year = definition.Year };
-        return DeskLists.Ids(unit, query, caller.Reach, clock.Today().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), MostReturns)
-            .Where(id => Storage.Returns.Find(unit, id)!.Period == definition.Period).Order().ToList();
+        var query = all with { Definition = definition.Id, Year = definition.Year, Period = definition.Period };
+        return DeskLists.Ids(unit, query, caller.Reach, clock.Today().ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), MostReturns).Order().ToList();
     });
 
-    /// <summary>A return under both laws; null where nothing that anybody acts on differs.</summary>
-    private MovedReturn? Moved(long id, Definition under, CancellationToken stopped)
+    /// <summary>Those of some returns that move, in their order. Their entries are read together, and the processors share the work; what else the server is asked is answered meanwhile.</summary>
+    private List<MovedReturn> Moved(IReadOnlyList<long> ids, Definition under, CancellationToken stopped)
     {
-        stopped.ThrowIfCancellationRequested();
-        var workspace = workbench.Open(id);
-        var evaluation = under.Evaluate(workspace.EntrySet, workspace.Today);
-        var (before, after) = (Told(workspace.Evaluation), Told(evaluation));
-        var (balance, moved) = (workspace.Evaluation.Balance, evaluation.Balance);
-        if (balance == moved && before.SetEquals(after))
+        var today = clock.Today();
+        var moved = ids.Chunk(ReadTogether).AsParallel().AsOrdered().WithCancellation(stopped).SelectMany(part =>
+        {
+            var (contents, laws) = database.Read(unit =>
+            {
+                var read = ReturnContents.Of(unit, part);
+                return (read, read.Select(r => r.Record).DistinctBy(r => r.LawEdition).ToDictionary(r => r.LawEdition, r => PracticeDefinitions.Of(unit, r)));
+            });
+            var (outlines, then) = (laws.ToDictionary(l => l.Key, l => new Outline(l.Value)), new Outline(under));
+            return contents.Select(c => Moved(c, laws[c.Record.LawEdition], outlines[c.Record.LawEdition], then, today)).OfType<MovedReturn>().ToList();
+        });
+        return [.. moved];
+    }
+
+    /// <summary>A return under its own law and under the scenario; null where nothing that anybody acts on differs.</summary>
+    private static MovedReturn? Moved(ReturnContents contents, Definition law, Outline now, Outline then, DateOnly today)
+    {
+        var record = contents.Record;
+        var entries = Workspace.EntrySetOf(law, contents.Rows, contents.Entries);
+        var (before, after) = (now.Of(entries, today), then.Of(entries, today));
+        if (now.Balance == then.Balance && before.SetEquals(after))
         {
             return null;
         }
 
         return new MovedReturn(
-            id,
-            database.Read(unit => Storage.Clients.NameOf(unit, workspace.Record.ClientId)),
-            workspace.Record.Stage,
-            !Stage.CanChange(workspace.Record.Stage),
-            workspace.Record.Stage == Stage.Approved,
-            Figures.Canonical(balance),
-            Figures.Canonical(moved),
-            Figures.Canonical(moved - balance),
+            record.Id,
+            contents.Client,
+            record.Stage,
+            !Stage.CanChange(record.Stage),
+            record.Stage == Stage.Approved,
+            Figures.Canonical(now.Balance),
+            Figures.Canonical(then.Balance),
+            Figures.Canonical(then.Balance - now.Balance),
             after.Count(f => !before.Contains(f)),
             before.Count(f => !after.Contains(f)));
     }
-
-    /// <summary>Which errors and warnings stand, and where.</summary>
-    private static HashSet<(string Id, string? Row)> Told(Evaluation evaluation) =>
-        [.. evaluation.Findings.Where(f => f.Severity != Severity.Note).Select(f => (f.Id, f.Row))];
 
     /// <summary>The law in force with a scenario laid over it.</summary>
     /// <exception cref="PlainProblem">The scenario does not fit the law.</exception>

@@ -146,6 +146,11 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
             http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'";
             return Results.Text(LawDocument.Html(desk.InForce(Find($"{country}/{name}", year, period))), "text/html; charset=utf-8");
         }).Produces(StatusCodes.Status200OK, contentType: "text/html");
+        law.MapGet("/document.pdf", (string country, string name, int year, string? period, LawDesk desk) =>
+        {
+            var definition = desk.InForce(Find($"{country}/{name}", year, period));
+            return Results.File(LawDocument.Pdf(definition, desk.Today), "application/pdf", $"law-{country}-{name}-{Periods.InWords(year, definition.Period).Replace(' ', '-')}.pdf");
+        }).Produces(StatusCodes.Status200OK, contentType: "application/pdf");
         law.MapPost("/verify", (string country, string name, int year, string? period, LawVerificationInput typed, ClaimsPrincipal user, LawDesk desk) =>
             desk.Verify(Find($"{country}/{name}", year, period), typed, Caller.Of(user))).RequireAuthorization(Policies.Approve);
         law.MapPut("/page", async (string country, string name, int year, string? period, string figure, string file, HttpRequest request, ClaimsPrincipal user, LawDesk desk) =>
@@ -219,6 +224,8 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
             made.WithdrawalBy is { } asked ? People.Find(unit, asked)!.Name : null,
             made.WithdrawalReason);
     }
+
+    private DateOnly Today => clock.Today();
 
     private Definition InForce(Definition written) => database.Read(unit => InForce(unit, written));
 

@@ -36,7 +36,7 @@ public sealed class Workspace
         Outside = outside;
         Today = today;
         _places = new(next?.Before._places.Where(p => ReferenceEquals(RowsOf(p.Key), next.Value.Before.RowsOf(p.Key))) ?? []);
-        EntrySet = next?.Entries ?? BuildEntrySet();
+        EntrySet = next?.Entries ?? EntrySetOf(definition, rows, entries.Values.Select(e => (e.Line, e.Row, e.Value)));
         Evaluation = definition.Evaluate(EntrySet, today, next?.Before.Evaluation);
         Progress = Evaluation.Progress();
         Ties = ties;
@@ -320,18 +320,19 @@ public sealed class Workspace
         }
     }
 
-    private EntrySet BuildEntrySet()
+    /// <summary>What was given, as the engine takes it; what stands on no line of the definition, or in a row that was removed, is left out.</summary>
+    internal static EntrySet EntrySetOf(Definition definition, IReadOnlyDictionary<string, IReadOnlyList<string>> rows, IEnumerable<(string Line, string Row, string? Value)> entries)
     {
         var set = new EntrySet();
-        foreach (var (section, ids) in Rows)
+        foreach (var (section, ids) in rows)
         {
             set.Rows[section] = [.. ids.Select(id => new EntryRow(id))];
         }
 
         var byRow = set.Rows.SelectMany(r => r.Value.Select(row => (Section: r.Key, Row: row))).ToDictionary(r => (r.Section, r.Row.Id), r => r.Row);
-        foreach (var entry in Entries.Values)
+        foreach (var entry in entries)
         {
-            if (entry.Value is null || Definition.FindLine(entry.Line) is not { } line)
+            if (entry.Value is null || definition.FindLine(entry.Line) is not { } line)
             {
                 continue;
             }

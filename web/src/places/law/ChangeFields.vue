@@ -78,6 +78,11 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
 }
 .fields input {
   width: 110px;
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  background: none;
+  color: var(--ink);
+  font: inherit;
 }
 .fields .short {
   width: 70px;

@@ -59,7 +59,10 @@ const discard = (id: number) =>
     emit('changed', await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{id}/discard', of(id)))),
   )
 function turned(result: Schemas['LawTurned']) {
-  followed.value = `${plural(result.following, 'open return')} ${result.following === 1 ? 'follows' : 'follow'}.`
+  const reopened = result.reopened
+    ? ` ${plural(result.reopened, 'return')} that waited for approval ${result.reopened === 1 ? 'is' : 'are'} open again.`
+    : ''
+  followed.value = `${plural(result.following, 'open return')} ${result.following === 1 ? 'follows' : 'follow'}.${reopened}`
   emit('changed', result.law)
 }
 const turnOn = (id: number) =>
@@ -92,7 +95,7 @@ const keep = (id: number) =>
 
   <section v-if="inForce" class="card" aria-label="Correction in force">
     <p>
-      <strong>{{ capital(inForce.says) }}</strong> in place of {{ inForce.was }}, {{ inForce.covers }}
+      <strong>{{ capital(inForce.says) }}</strong> in place of {{ inForce.was }}, for {{ inForce.covers }}
     </p>
     <p class="small secondary">
       {{ inForce.source }}<template v-if="inForce.sourceDay"> of {{ day(inForce.sourceDay) }}</template
@@ -137,7 +140,7 @@ const keep = (id: number) =>
 
   <section v-if="proposed" class="card proposed" aria-label="Proposed correction">
     <p>
-      Proposed: <strong>{{ proposed.says }}</strong> in place of {{ proposed.was }}, {{ proposed.covers }}
+      Proposed: <strong>{{ proposed.says }}</strong> in place of {{ proposed.was }}, for {{ proposed.covers }}
     </p>
     <p class="small secondary">
       {{ proposed.source }}<template v-if="proposed.sourceDay"> of {{ day(proposed.sourceDay) }}</template

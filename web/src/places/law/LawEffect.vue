@@ -83,7 +83,7 @@ const standing = (item: Schemas['MovedReturn']) =>
   item.filed
     ? 'filed; consider amending'
     : item.approved
-      ? 'approved; keeps its law until it is opened again'
+      ? 'approved; keeps its law'
       : item.stage === 'waiting'
         ? 'waiting for approval'
         : item.stage

@@ -14,6 +14,8 @@ const props = defineProps<{
   figure: Schemas['LawFigureView']
   path: { country: string; name: string; year: number }
   years: number[]
+  /** Titles of the returns by id. */
+  titles: Map<string, string>
   /** Address of the law as articles. */
   articles: string
 }>()
@@ -24,6 +26,27 @@ const against = ref('')
 const sourceDay = ref('')
 const further = ref<number[]>([])
 const params = computed(() => ({ path: props.path, query: { period: props.view.period } }))
+const others = computed(() => [...props.titles].filter(([id]) => id !== props.view.definition))
+const other = ref<{ title: string; curve: Schemas['LawPoint'][] } | null>(null)
+/** The main schedule of another return, that with the highest edge, in the same year or the latest it has. */
+const layOver = (event: Event) =>
+  act(async () => {
+    const id = (event.target as HTMLSelectElement).value
+    other.value = null
+    const type = (await call(api.GET('/api/return-types'))).find((t) => t.id === id)
+    if (!type) return
+    const [country = '', name = ''] = id.split('/')
+    const year = type.years.includes(props.view.year) ? props.view.year : Math.max(...type.years)
+    const law = await call(
+      api.GET('/api/law/{country}/{name}/{year}', {
+        params: { path: { country, name, year }, query: { period: type.periods[0] } },
+      }),
+    )
+    const schedules = law.groups.flatMap((g) => g.figures).filter((f) => f.curve.length)
+    const main = schedules.sort((a, b) => b.curve.at(-1)!.at - a.curve.at(-1)!.at)[0]
+    if (!main) throw new Error(`${type.title} has no schedule of rates.`)
+    other.value = { title: `${type.title} ${year}, ${main.label}`, curve: main.curve }
+  })
 const mark = computed(() => props.figure.verification)
 
 const verify = () =>
@@ -98,7 +121,15 @@ const withdraw = () =>
     :before="figure.changed ? figure.curveBefore : []"
     :year="view.year"
     :beside="view.beside ?? null"
+    :other="other"
   />
+  <label v-if="figure.curve.length" class="small lay"
+    >Lay over it
+    <select :aria-label="`Lay another schedule over ${figure.label}`" @change="layOver">
+      <option value="">nothing</option>
+      <option v-for="[id, title] in others" :key="id" :value="id">{{ title }}</option>
+    </select></label
+  >
 
   <p v-if="session.mayPrepare && figure.canVary" class="small">
     <button class="link" @click="emit('try')">Try another value</button>
@@ -176,6 +207,14 @@ h3 {
 .says {
   white-space: normal;
   text-align: right;
+}
+.lay select {
+  max-width: 220px;
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  background: none;
+  color: var(--ink);
+  font: inherit;
 }
 .value {
   font-size: 20px;

@@ -171,6 +171,9 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           {{ exchanging ? 'Close the exchange' : 'Exchange' }}
         </button>
         <a v-if="asked" :href="articles" target="_blank" rel="noopener">Read as articles</a>
+        <a v-if="asked" :href="articles.replace('/document', '/document.pdf')" download aria-label="Articles as PDF"
+          >PDF</a
+        >
       </div>
       <div class="both">
         <div class="scroll list">
@@ -251,6 +254,7 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
             :figure="chosen"
             :path="path"
             :years="asked!.type.years"
+            :titles="titles"
             :articles="articles"
             @changed="view = $event"
             @try="tryAnother(chosen)"

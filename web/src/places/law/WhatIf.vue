@@ -135,6 +135,13 @@ h3 {
   display: block;
   margin-top: 12px;
 }
+.among select {
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  background: none;
+  color: var(--ink);
+  font: inherit;
+}
 .keep {
   display: flex;
   align-items: center;
