@@ -96,7 +96,7 @@ public static class Catalogue
 
     /// <summary>The definition of a return under another edition of the law, built anew unless it is the product's own.</summary>
     /// <exception cref="RuleException">The edition does not fit the return's law; the message says what is wrong with which figure.</exception>
-    public static Definition Under(LawEdition edition, Definition usual) => edition.Key == usual.Law.Key ? usual
+    public static Definition Under(LawEdition edition, Definition usual) => edition.Key == usual.Edition.Key ? usual
         : edition.Corrections.Count == 0 ? Get(usual.Id, usual.Year, usual.Period, usual.Numbers)
         : edition.Build(() => TypeOf(usual.Id).Create(usual.Year, usual.Period).WritingNumbers(usual.Numbers));
 

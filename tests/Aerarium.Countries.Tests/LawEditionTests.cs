@@ -81,12 +81,12 @@ public class LawEditionTests
         var figure = LawFigures.Of(corrected).Single(f => f.Key == "personal-relief");
         Assert.Equal(("Finance Act 2025, s. 41", Confidence.Certain, "The product's law says 28,800."), (figure.Source, figure.Confidence, figure.Note));
         var frozen = FrozenReturn.Read(FrozenReturn.Of(corrected.Evaluate(entries, GoldenFile.Day), GoldenFile.Day).Write());
-        Assert.Equal(corrected.Law.Key, frozen.Edition.Key);
+        Assert.Equal(corrected.Edition.Key, frozen.Edition.Key);
         Assert.False(frozen.ComesOutBy(usual));
         Assert.True(frozen.ComesOutBy(Catalogue.Under(frozen.Edition, usual)));
         Assert.Same(usual, Catalogue.Under(LawEdition.AsWritten, corrected));
         Assert.Null(FrozenReturn.Of(usual.Evaluate(entries, GoldenFile.Day), GoldenFile.Day).Law);
-        var both = corrected.Law.With([Value("housing-share", 2)]);
+        var both = corrected.Edition.With([Value("housing-share", 2)]);
         Assert.Equal(["housing-share"], both.Without(["personal-relief"]).Corrections.Select(c => c.Figure));
         Assert.Equal("to 500: 10%; above: 20%", new LawCorrection("bands-of-tax", null, [new LawRange(500, 10), new LawRange(null, 20)]).InWords(rate: true));
     }

@@ -165,7 +165,7 @@ public abstract class Definition
     public virtual IReadOnlyList<LateCharge> LateChargesOn(Amount unpaid, DateOnly due, DateFormula paid) => [];
 
     /// <summary>The edition of the law it was built under.</summary>
-    public LawEdition Law { get; } = LawEdition.BeingBuilt;
+    public LawEdition Edition { get; } = LawEdition.BeingBuilt;
 
     /// <summary>Hash of everything that decides figures, findings and days, by key and value; kept with every return that is frozen.</summary>
     public string FigureRevision { get; private set; } = "";

@@ -21,7 +21,7 @@ public static class LawWeight
 
         try
         {
-            return under(evaluation.Definition.Law.With([More(written)])).EvaluateOnce(evaluation.Entries, today).Balance - evaluation.Balance;
+            return under(evaluation.Definition.Edition.With([More(written)])).EvaluateOnce(evaluation.Entries, today).Balance - evaluation.Balance;
         }
         catch (RuleException)
         {

@@ -57,7 +57,7 @@ public static class LawBook
         var figures = LawFigures.Of(definition);
         var byLine = figures.SelectMany(f => f.UsedBy.Select(l => (Line: l, Figure: f))).ToLookup(p => p.Line, p => p.Figure);
         yield return Plain(LawStyle.Title, $"{definition.Title}, {Periods.InWords(definition.Year, definition.Period)}");
-        var corrected = definition.Law.Corrections.Count;
+        var corrected = definition.Edition.Corrections.Count;
         yield return Plain(LawStyle.Text, $"The rules of this return as they are computed, with {figures.Count} figures of the law{(corrected == 0 ? "" : $", {corrected} of them corrected by the practice")}. Every article says its section; a figure that is not certain says so.");
         yield return new LawParagraph(LawStyle.Section, [new("Contents")], Anchor: "contents");
         foreach (var form in definition.Forms)

@@ -43,7 +43,7 @@ public sealed record FrozenReturn(
         evaluation.Definition.Period,
         FiguresOf(evaluation))
     {
-        Law = evaluation.Definition.Law.Corrections is { Count: > 0 } corrections ? [.. corrections.OrderBy(c => c.Figure, StringComparer.Ordinal)] : null,
+        Law = evaluation.Definition.Edition.Corrections is { Count: > 0 } corrections ? [.. corrections.OrderBy(c => c.Figure, StringComparer.Ordinal)] : null,
     };
 
     /// <summary>Reads a frozen return.</summary>

@@ -61,7 +61,7 @@ internal static class LawChanges
     {
         try
         {
-            return PracticeDefinitions.Under(laid(definition.Law), definition);
+            return PracticeDefinitions.Under(laid(definition.Edition), definition);
         }
         catch (RuleException refused)
         {

@@ -57,7 +57,7 @@ public sealed class LawNote(PracticeDatabase database, Workbench workbench) : ID
         return database.Read(unit =>
         {
             var verified = LawVerifications.Of(unit, definition.Id, definition.Year, definition.Period);
-            var corrected = definition.Law.Corrections.Select(c => c.Figure).ToHashSet();
+            var corrected = definition.Edition.Corrections.Select(c => c.Figure).ToHashSet();
             return LawFigures.Of(definition)
                 .Select(f => (f.Key, Mark: verified.GetValueOrDefault(f.Key) is { } mark && mark.Content == f.Content ? mark : null))
                 .Where(f => f.Mark is not null || corrected.Contains(f.Key))

@@ -42,7 +42,7 @@ internal static class PracticeDefinitions
 
     /// <summary>A definition under an edition of the law; the last few that were asked for are kept.</summary>
     /// <exception cref="RuleException">The edition does not fit the return's law; the message says what is wrong with which figure.</exception>
-    public static Definition Under(LawEdition edition, Definition written) => edition.Corrections.Count == 0 && written.Law.Corrections.Count == 0 ? written
+    public static Definition Under(LawEdition edition, Definition written) => edition.Corrections.Count == 0 && written.Edition.Corrections.Count == 0 ? written
         : Editions.GetOrCreate((written.Id, written.Year, written.Period, written.Numbers, edition.Key), entry =>
         {
             entry.Size = 1;
