@@ -101,7 +101,7 @@ public class EvaluationBenchmark
         return row;
     }
 
-    /// <summary>Runs the benchmark; with 'findings', times the findings of a long list, the writing of a long e-return, a large return and a household instead; with 'countries' and the folder of golden returns, the returns of all countries (what they are held against is left in a further folder); with 'turns', the last of its comparisons alone; with 'revalidate' and a folder, revalidates 10,000 returns and leaves there what a spreadsheet engine needs to do the same.</summary>
+    /// <summary>Runs the benchmark; with 'findings', times the findings of a long list, the writing of a long e-return, a large return and a household instead; with 'countries' and the folder of golden returns, the returns of all countries (what they are held against is left in a further folder); with 'editions', what an edition of the law costs; with 'turns', the last of its comparisons alone; with 'revalidate' and a folder, revalidates 10,000 returns and leaves there what a spreadsheet engine needs to do the same.</summary>
     public static void Main(string[] arguments)
     {
         if (arguments is ["findings"])
@@ -110,6 +110,12 @@ public class EvaluationBenchmark
             LongEReturn.Run();
             LargeReturn.Run();
             HouseholdBenchmark.Run();
+            return;
+        }
+
+        if (arguments is ["editions"])
+        {
+            Editions.Run();
             return;
         }
 

@@ -18,6 +18,9 @@ public class CompanyFindingsTests
         { "alberta-return", New("ab"), New("ab").With("scope.alberta-prepared", "yes") },
         { "contact-for-alberta", New("ab").With("company.contact", "Bo"), New("ab").With("company.contact", "Bo").With("company.contact-phone", "604") },
         { "no-statements", New(), New().Income(1) },
+        { "no-statements", New(), New().Items(("1001", 1)) },
+        { "no-statements", New(), New().Items(("8000", 1)) },
+        { "no-statements", New(), New().Items(("8810", 1)) },
         { "first-year-unverified", New().Bought("50", 1, "2024-04-16"), New().Bought("50", 1, "2024-04-15").Bought("8", 1, "2024-12-31") },
         { "addition-outside-period", New().Bought("8", 1, "2025-01-01"), New().Bought("8", 1, "2024-12-31") },
         { "claim-above-most", New().Class("8", 1_000, true, ("claim", 201)), New().Class("8", 1_000, true, ("claim", 200)) },
@@ -63,6 +66,26 @@ public class CompanyFindingsTests
     [Theory]
     [MemberData(nameof(Federal))]
     public void A_finding_of_the_federal_return_turns_at_its_edge(string finding, CompanyCase with, CompanyCase without) => CompanyCase.Turns(finding, with, without);
+
+    /// <summary>
+    /// On which days an addition may be expensed: designated after 18 April 2021 and in use before 2024 (ITR 1104(3.1)), productive from 16 April 2024 on in class 50 (the measure of the
+    /// practice's own law sheet, enactment not verified); neither between related persons.
+    /// </summary>
+    [Theory]
+    [InlineData("8", "2021-04-18", "no", false, false)]
+    [InlineData("8", "2021-04-19", "no", true, false)]
+    [InlineData("8", "2023-12-31", "no", true, false)]
+    [InlineData("8", "2024-01-01", "no", false, false)]
+    [InlineData("50", "2024-04-15", "no", false, false)]
+    [InlineData("50", "2024-04-16", "no", false, true)]
+    [InlineData("50", "2024-04-16", "yes", false, false)]
+    [InlineData("8", "2024-04-16", "no", false, false)]
+    public void An_addition_is_expensed_on_the_days_the_law_names(string @class, string acquired, string related, bool designated, bool productive)
+    {
+        var of = New().Bought(@class, 1_000, acquired, ("from-related", related)).Evaluate();
+        bool Asked(string column) => of.IsOpen(of.Definition.LineOf($"depreciation.additions.{column}"), 0);
+        Assert.Equal((designated, productive), (Asked("designated"), Asked("productive")));
+    }
 
     /// <summary>ITA 157(1)(a)(iii): two months by the tax of the period before, the rest over ten; from memory.</summary>
     [Fact]

@@ -46,7 +46,7 @@ public class LawEditionTests
                     named.Contains(key) || LinesOf(usual.FindLine(key)!).Any(moved.Contains),
                     $"{key} moves with {figure.Key}, which neither its rule nor a line of it names."));
 
-                Dictionary<(string Line, string? Row), (string?, bool)> Values(Definition by) => by.Evaluate(entries, GoldenFile.Day).Values().ToDictionary(v => (v.Line, v.Row), v => (v.Value, v.Open));
+                Dictionary<(string Line, string? Row), (string?, bool)> Values(Definition by) => by.EvaluateOnce(entries, GoldenFile.Day).Values().ToDictionary(v => (v.Line, v.Row), v => (v.Value, v.Open));
             }
         }
 

@@ -16,7 +16,7 @@ namespace Aerarium.Countries.Tests;
 /// </summary>
 public sealed class WorkingsTests : IDisposable
 {
-    private const int ReturnsOfEachKind = 8;
+    private const int ReturnsOfEachKind = 6;
     private const int FewerOfLongOnes = 2;
     private const int OneOfCompanies = 1;
 

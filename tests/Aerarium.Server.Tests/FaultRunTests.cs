@@ -16,8 +16,8 @@ namespace Aerarium.Server.Tests;
 /// </summary>
 public class FaultRunTests
 {
-    private const int Returns = 200;
-    private const int Blows = 14;
+    private const int Returns = 150;
+    private const int Blows = 11;
     private const int Seed = 20_260_618;
 
     private static T Service<T>(Practice practice)

@@ -105,6 +105,7 @@ public sealed class LawCorrectionTests : IAsyncLifetime
         Assert.Contains((await _rukia.SendAsync(HttpMethod.Post, $"{Path}/effect", without)).Answer!["moved"]!.AsArray(), m => m!["returnId"]!.GetValue<long>() == _open);
         var back = await _mosi.DoAsync(HttpMethod.Post, $"{Path}/corrections/{id}/withdraw");
         Assert.Equal((Was, 2), (Text(ReliefIn(back["law"]!), "value"), back["law"]!["edition"]!.GetValue<int>()));
+        Assert.Empty((await _rukia.SendAsync(HttpMethod.Post, $"{Path}/effect", new { changes = Array.Empty<object>() })).Answer!["moved"]!.AsArray());
         await SettledAsync();
         Assert.Equal(open, await BalanceAsync(_open));
         Assert.Equal("", await (await _practice.SignInAsync(3)).WrongAsync());

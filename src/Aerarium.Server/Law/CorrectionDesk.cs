@@ -60,6 +60,8 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
     /// <exception cref="PlainProblem">It lacks source or reason, does not fit the law, a year says something else, or somebody proposed another.</exception>
     public LawView Propose(Definition written, LawCorrectionInput typed, Caller caller)
     {
+        // What has to be built for this is built before the practice is locked for writing.
+        _ = database.Read(unit => Checked(unit, written, typed));
         database.Write(unit => Propose(unit, written, typed, caller));
         return law.View(written, null);
     }
@@ -68,31 +70,8 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
     /// <exception cref="PlainProblem">It lacks source or reason, does not fit the law, a year says something else, or somebody proposed another.</exception>
     public void Propose(Unit unit, Definition written, LawCorrectionInput typed, Caller caller)
     {
-        var source = Text(typed.Source, "Say where the figure stands: gazette, statute or table with its reference");
-        var reason = Text(typed.Reason, "Say why the figure is to be corrected");
-        var day = law.DayOf(typed.SourceDay, Catalogue.CountryOf(written.Id));
         var now = clock.GetUtcNow();
-        var change = new LawChangeTyped(typed.Figure, typed.Value, typed.Ranges);
-        var figure = LawDesk.FigureOf(PracticeDefinitions.InForce(unit, written.Id, written.Year, written.Period), typed.Figure);
-        var covers = Covers(unit, written, figure, typed.Years ?? []);
-        var (correction, content) = (default(LawCorrection), "");
-        foreach (var (year, period) in covers)
-        {
-            var definition = PracticeDefinitions.InForce(unit, written.Id, year, period);
-            correction = LawChanges.Read(definition, [change])[0];
-            content = LawDesk.FigureOf(LawChanges.Under(definition, edition => edition.With([correction with { Source = source }])), figure.Key).Content;
-            if (content == figure.Content)
-            {
-                throw PlainProblem.Refused($"{figure.Label} is {content} already. If that is what {source} says, verify it instead.");
-            }
-
-            if (LawCorrections.Of(unit, written.Id, year, period)[figure.Key].FirstOrDefault(c => c.State == LawCorrectionRecord.Proposed) is { } other)
-            {
-                throw PlainProblem.Conflict(
-                    $"{People.Find(unit, other.ProposedBy)!.Name} proposed {other.Content} for {figure.Label} in {Periods.InWords(year, period)} on {other.ProposedAt[..10]}; turn that on or discard it first.");
-            }
-        }
-
+        var (correction, content, figure, covers, source, day, reason) = Checked(unit, written, typed);
         LawCorrections.Add(
             unit,
             new LawCorrectionRecord
@@ -114,6 +93,35 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
         Acts.Add(unit, caller.Act("law-propose", now) with { Line = $"{written.Id} {InWords(covers)}: {figure.Label}", Before = figure.Content, After = $"{content}; {source}; {reason}" });
     }
 
+    private (LawCorrection Correction, string Content, LawFigure Figure, List<(int Year, string Period)> Covers, string Source, string? Day, string Reason) Checked(
+        Unit unit, Definition written, LawCorrectionInput typed)
+    {
+        var source = Text(typed.Source, "Say where the figure stands: gazette, statute or table with its reference");
+        var reason = Text(typed.Reason, "Say why the figure is to be corrected");
+        var day = law.DayOf(typed.SourceDay, Catalogue.CountryOf(written.Id));
+        var definition = PracticeDefinitions.InForce(unit, written.Id, written.Year, written.Period);
+        var figure = LawDesk.FigureOf(definition, typed.Figure);
+        var correction = LawChanges.Read(definition, [new LawChangeTyped(typed.Figure, typed.Value, typed.Ranges)])[0];
+        var (covers, content) = (Covers(unit, written, figure, typed.Years ?? []), "");
+        foreach (var (year, period) in covers)
+        {
+            var there = PracticeDefinitions.InForce(unit, written.Id, year, period);
+            content = LawDesk.FigureOf(LawChanges.Under(there, edition => edition.With([correction with { Source = source }])), figure.Key).Content;
+            if (content == figure.Content)
+            {
+                throw PlainProblem.Refused($"{figure.Label} is {content} already. If that is what {source} says, verify it instead.");
+            }
+
+            if (LawCorrections.Of(unit, written.Id, year, period)[figure.Key].FirstOrDefault(c => c.State == LawCorrectionRecord.Proposed) is { } other)
+            {
+                throw PlainProblem.Conflict(
+                    $"{People.Find(unit, other.ProposedBy)!.Name} proposed {other.Content} for {figure.Label} in {Periods.InWords(year, period)} on {other.ProposedAt[..10]}; turn that on or discard it first.");
+            }
+        }
+
+        return (correction, content, figure, covers, source, day, reason);
+    }
+
     /// <summary>Gives a proposal up.</summary>
     /// <exception cref="PlainProblem">It is not proposed any more.</exception>
     public LawView Discard(Definition written, long id, Caller caller)
@@ -130,22 +138,24 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
 
     /// <summary>Turns a proposal on: it makes an edition of the law of each year and period it covers, and returns that are neither approved nor filed follow.</summary>
     /// <exception cref="PlainProblem">Somebody was faster, it does not fit the law any more, or the practice asks for another person.</exception>
-    public LawTurned TurnOn(Definition written, long id, Caller caller) => Turn(written, caller, "law-turn-on", (unit, at) =>
-    {
-        var correction = Find(unit, written, id);
-        RequireOther(unit, correction.ProposedBy, caller, "You proposed this correction; another approver turns it on.");
-        Moved(LawCorrections.Move(unit, id, LawCorrectionRecord.Proposed, LawCorrectionRecord.InForce, caller.Id, at));
-        var laid = JsonSerializer.Deserialize<LawCorrection>(correction.Says)! with { Source = correction.Source };
-        var covers = LawCorrections.CoversOf(unit, id);
-        foreach (var cover in covers)
+    public LawTurned TurnOn(Definition written, long id, Caller caller) => Turn(
+        written,
+        caller,
+        "law-turn-on",
+        unit =>
         {
-            var number = Edit(unit, written.Id, cover, caller, at, edition => edition.With([laid]));
+            var correction = Find(unit, written, id);
+            Moved(correction.State == LawCorrectionRecord.Proposed);
+            RequireOther(unit, correction.ProposedBy, caller, "You proposed this correction; another approver turns it on.");
+            var laid = JsonSerializer.Deserialize<LawCorrection>(correction.Says)! with { Source = correction.Source };
+            return new Turning(correction, LawCorrections.CoversOf(unit, id), correction.Was, edition => edition.With([laid]));
+        },
+        (unit, correction, cover, number, at) =>
+        {
             LawCorrections.End(unit, written.Id, correction.Figure, cover.Year, cover.Period, number, LawCorrectionRecord.Replaced);
             LawCorrections.Begin(unit, id, cover.Year, cover.Period, number);
-        }
-
-        return (correction, covers, correction.Was, correction.Content);
-    });
+            LawCorrections.Move(unit, id, LawCorrectionRecord.Proposed, LawCorrectionRecord.InForce, caller.Id, at);
+        });
 
     /// <summary>Asks to withdraw a correction that is in force.</summary>
     /// <exception cref="PlainProblem">It is not in force, somebody asked already, or there is no reason.</exception>
@@ -180,60 +190,74 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
 
     /// <summary>Withdraws a correction that somebody asked to withdraw; what the product's law says counts again.</summary>
     /// <exception cref="PlainProblem">Nobody asked, somebody was faster, or the practice asks for another person.</exception>
-    public LawTurned Withdraw(Definition written, long id, Caller caller) => Turn(written, caller, "law-turn-off", (unit, at) =>
-    {
-        var correction = Find(unit, written, id);
-        Moved(correction is { State: LawCorrectionRecord.InForce, WithdrawalBy: not null });
-        RequireOther(unit, correction.WithdrawalBy!.Value, caller, "You asked to withdraw this correction; another approver withdraws it.");
-        var covers = LawCorrections.CoversOf(unit, id).Where(c => c is { FromEdition: not null, UntilEdition: null }).ToList();
-        foreach (var cover in covers)
+    public LawTurned Withdraw(Definition written, long id, Caller caller) => Turn(
+        written,
+        caller,
+        "law-turn-off",
+        unit =>
         {
-            var number = Edit(unit, written.Id, cover, caller, at, edition => edition.Without([correction.Figure]));
-            LawCorrections.End(unit, written.Id, correction.Figure, cover.Year, cover.Period, number, LawCorrectionRecord.Withdrawn);
-        }
+            var correction = Find(unit, written, id);
+            Moved(correction is { State: LawCorrectionRecord.InForce, WithdrawalBy: not null });
+            RequireOther(unit, correction.WithdrawalBy!.Value, caller, "You asked to withdraw this correction; another approver withdraws it.");
+            var covers = LawCorrections.CoversOf(unit, id).Where(c => c is { FromEdition: not null, UntilEdition: null }).ToList();
+            return new Turning(correction, covers, correction.Content, edition => edition.Without([correction.Figure]));
+        },
+        (unit, correction, cover, number, _) => LawCorrections.End(unit, written.Id, correction.Figure, cover.Year, cover.Period, number, LawCorrectionRecord.Withdrawn));
 
-        var says = LawDesk.FigureOf(PracticeDefinitions.InForce(unit, written.Id, covers[0].Year, covers[0].Period), correction.Figure).Content;
-        return (correction, covers, correction.Content, says);
-    });
-
-    private LawTurned Turn(Definition written, Caller caller, string kind, Func<Unit, string, (LawCorrectionRecord Correction, IReadOnlyList<LawCover> Covers, string Was, string Says)> turn)
+    private LawTurned Turn(Definition written, Caller caller, string kind, Func<Unit, Turning> plan, Action<Unit, LawCorrectionRecord, LawCover, long, string> take)
     {
         var now = clock.GetUtcNow();
-        var (correction, was, says, moved) = database.Write(unit =>
+
+        // What has to be built for this is built before the practice is locked for writing.
+        _ = database.Read(unit => plan(unit) is var planned ? planned.Covers.Select(cover => Under(unit, written.Id, cover, planned.Laid)).ToList() : null);
+        var (turning, says, moved) = database.Write(unit =>
         {
-            var turned = turn(unit, Moments.Text(now));
-            Acts.Add(unit, caller.Act(kind, now) with
+            var planned = plan(unit);
+            foreach (var cover in planned.Covers)
             {
-                Line = $"{written.Id} {InWords(turned.Covers.Select(c => ((int)c.Year, c.Period)))}: {turned.Correction.Label}",
-                Before = turned.Was,
-                After = $"{turned.Says}; {turned.Correction.Source}",
-            });
-            var following = LawEditions.Follow(unit);
-            FollowedLaw.Note(unit, following, caller, now, turned.Correction.Label, turned.Was, turned.Says);
-            if (following.Count > 0)
-            {
-                Batches.Add(unit, BatchActs.FollowLaw, turned.Correction.Label, caller.Id, Moments.Text(now), [.. following.Select(r => r.Id)]);
+                var number = (LawEditions.Latest(unit, written.Id, cover.Year, cover.Period)?.Number ?? 0) + 1;
+                var corrections = JsonSerializer.Serialize(Under(unit, written.Id, cover, planned.Laid).Edition.Corrections);
+                LawEditions.Add(unit, new LawEditionRecord(written.Id, cover.Year, cover.Period, number, corrections, caller.Id, Moments.Text(now)));
+                take(unit, planned.Correction, cover, number, Moments.Text(now));
             }
 
-            return (turned.Correction, turned.Was, turned.Says, following);
+            var first = planned.Covers[0];
+            var content = LawDesk.FigureOf(PracticeDefinitions.InForce(unit, written.Id, first.Year, first.Period), planned.Correction.Figure).Content;
+            Acts.Add(unit, caller.Act(kind, now) with
+            {
+                Line = $"{written.Id} {InWords(planned.Covers.Select(c => ((int)c.Year, c.Period)))}: {planned.Correction.Label}",
+                Before = planned.Was,
+                After = $"{content}; {planned.Correction.Source}",
+            });
+            var following = LawEditions.Follow(unit);
+            FollowedLaw.Note(unit, following, caller, now, planned.Correction.Label, planned.Was, content);
+            if (following.Count > 0)
+            {
+                Batches.Add(unit, BatchActs.FollowLaw, planned.Correction.Label, caller.Id, Moments.Text(now), [.. following.Select(r => r.Id)]);
+            }
+
+            return (planned, content, following);
         });
         runner.Wake();
-        kept.FollowLaw(caller, correction.Label, was, says);
+        kept.FollowLaw(caller, turning.Correction.Label, turning.Was, says);
         return new LawTurned(law.View(written, null), moved.Count, moved.Count(r => r.Stage == Stage.Waiting));
     }
 
-    /// <summary>Keeps a further edition of the law of a year and period; its number.</summary>
-    private static long Edit(Unit unit, string definition, LawCover cover, Caller caller, string at, Func<LawEdition, LawEdition> laid)
+    /// <summary>The definition of a year and period under the next edition of its law.</summary>
+    /// <exception cref="PlainProblem">The figure has another shape by now; the message says which.</exception>
+    private static Definition Under(Unit unit, string definition, LawCover cover, Func<LawEdition, LawEdition> laid)
     {
         var before = LawEditions.Latest(unit, definition, cover.Year, cover.Period);
-        var edition = laid(before is null ? LawEdition.AsWritten : PracticeDefinitions.EditionIn(before));
-
-        // Refused here rather than in each return that follows, if the figure has another shape by now.
-        _ = LawChanges.Under(PracticeDefinitions.AsWritten(unit, definition, cover.Year, cover.Period), _ => edition);
-        var number = (before?.Number ?? 0) + 1;
-        LawEditions.Add(unit, new LawEditionRecord(definition, cover.Year, cover.Period, number, JsonSerializer.Serialize(edition.Corrections), caller.Id, at));
-        return number;
+        return LawChanges.Under(
+            PracticeDefinitions.AsWritten(unit, definition, cover.Year, cover.Period), _ => laid(before is null ? LawEdition.AsWritten : PracticeDefinitions.EditionIn(before)));
     }
+
+    /// <summary>What turning a correction on or off comes to.</summary>
+    /// <param name="Correction">The correction.</param>
+    /// <param name="Covers">The years and periods whose law becomes another.</param>
+    /// <param name="Was">What the figure says until then.</param>
+    /// <param name="Laid">The next edition, from the one before it.</param>
+    private sealed record Turning(LawCorrectionRecord Correction, IReadOnlyList<LawCover> Covers, string Was, Func<LawEdition, LawEdition> Laid);
 
     /// <summary>Every period of the year and of the further years in which the figure says the same.</summary>
     private static List<(int Year, string Period)> Covers(Unit unit, Definition written, LawFigure figure, IReadOnlyList<int> further)

@@ -210,12 +210,13 @@ internal sealed class EffectDesk(PracticeDatabase database, KeptListDesk kept, T
     /// <exception cref="PlainProblem">The scenario does not fit the law.</exception>
     private Definition Under(Definition written, LawScenario asked)
     {
-        var now = database.Read(unit => PracticeDefinitions.InForce(unit, written.Id, written.Year, written.Period));
+        var (now, corrected) = database.Read(unit => (
+            PracticeDefinitions.InForce(unit, written.Id, written.Year, written.Period), LawEditions.Latest(unit, written.Id, written.Year, written.Period) is not null));
         var (changes, without) = (asked.Changes ?? [], asked.Without ?? []);
         return LawChanges.Under(now, edition =>
         {
             var rest = edition.Without([.. without]);
-            return changes.Count == 0 && (without.Count > 0 || edition.Corrections.Count > 0) ? rest : rest.With(LawChanges.Read(now, changes));
+            return changes.Count == 0 && corrected ? rest : rest.With(LawChanges.Read(now, changes));
         });
     }
 }

@@ -30,6 +30,7 @@ const words: Record<string, string> = {
   send: 'Sending',
   export: 'Exporting',
   'follow-practice': 'Following the practice’s particulars',
+  'follow-law': 'Following the corrected law',
 }
 const count = computed(() => (wholeList.value ? props.total : props.chosen.length))
 const path = () => ({ params: { path: { batch: batch.value!.id } } })

@@ -55,6 +55,12 @@ function tryAnother(figure: Schemas['LawFigureView']) {
   exchanging.value = false
   if (!scenario.value.some((c) => c.figure === figure.key)) scenario.value = [...scenario.value, changeOf(figure)]
 }
+/** Opens or closes what stands in place of the figure. */
+function show(what: 'asking' | 'exchanging') {
+  const open = what === 'asking' ? asking.value && !exchanging.value : exchanging.value
+  asking.value = what === 'asking' && !open
+  exchanging.value = what === 'exchanging' && !open
+}
 /** Another figure is looked at; the scenario waits. */
 function choose(key: string) {
   asking.value = false
@@ -164,10 +170,15 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
           ></span
         >
         <span class="grow"></span>
-        <button v-if="view && session.mayPrepare" class="link" :aria-pressed="asking" @click="asking = !asking">
-          {{ asking ? 'Back to the figure' : 'What if' }}
+        <button
+          v-if="view && session.mayPrepare"
+          class="link"
+          :aria-pressed="asking && !exchanging"
+          @click="show('asking')"
+        >
+          {{ asking && !exchanging ? 'Back to the figure' : 'What if' }}
         </button>
-        <button v-if="view" class="link" :aria-pressed="exchanging" @click="exchanging = !exchanging">
+        <button v-if="view" class="link" :aria-pressed="exchanging" @click="show('exchanging')">
           {{ exchanging ? 'Close the exchange' : 'Exchange' }}
         </button>
         <a v-if="asked" :href="articles" target="_blank" rel="noopener">Read as articles</a>

@@ -64,6 +64,13 @@ onMounted(() =>
   </p>
   <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
   <p v-if="!modelValue.length" class="small">Choose a figure in the list, then <strong>Try another value</strong>.</p>
+  <LawEffect
+    v-if="!modelValue.length && view.edition"
+    :view="view"
+    :path="path"
+    :scenario="{ changes: [], without: null, among: null }"
+    label="Show returns under a former law"
+  />
   <section
     v-for="(change, index) in modelValue"
     :key="change.figure!"
