@@ -46,9 +46,9 @@ describe('a scenario of the law', () => {
       moved('A', '0.1'),
       moved('B', '0.2', { filed: true }),
       moved('C', '-1000.35', { findingsAdded: 1 }),
-      moved('D', '0', { findingsGone: 2 }),
+      moved('D', '0', { findingsGone: 2, approved: true }),
     ]
-    expect(summed(list)).toEqual({ more: 2, less: 1, filed: 1, findings: 2, together: '-1000.05' })
+    expect(summed(list)).toEqual({ more: 2, less: 1, filed: 1, approved: 1, findings: 2, together: '-1000.05' })
     expect(largest(list, 2).map((m) => m.client)).toEqual(['C', 'B'])
   })
 
