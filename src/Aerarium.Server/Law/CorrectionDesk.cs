@@ -44,16 +44,16 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
         var group = api.MapGroup("/law/{country}/{name}/{year:int}").WithTags("Law").ReachesPractice();
         group.MapPost("/corrections", (string country, string name, int year, string? period, LawCorrectionInput typed, ClaimsPrincipal user, CorrectionDesk desk) =>
             desk.Propose(LawDesk.Find($"{country}/{name}", year, period), typed, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
-        group.MapPost("/corrections/{id:long}/discard", (string country, string name, int year, string? period, long id, ClaimsPrincipal user, CorrectionDesk desk) =>
-            desk.Discard(LawDesk.Find($"{country}/{name}", year, period), id, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
-        group.MapPost("/corrections/{id:long}/turn-on", (string country, string name, int year, string? period, long id, ClaimsPrincipal user, CorrectionDesk desk) =>
-            desk.TurnOn(LawDesk.Find($"{country}/{name}", year, period), id, Caller.Of(user))).RequireAuthorization(Policies.Approve);
-        group.MapPost("/corrections/{id:long}/ask-withdrawal", (string country, string name, int year, string? period, long id, LawWithdrawalInput typed, ClaimsPrincipal user, CorrectionDesk desk) =>
-            desk.AskWithdrawal(LawDesk.Find($"{country}/{name}", year, period), id, typed, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
-        group.MapPost("/corrections/{id:long}/keep", (string country, string name, int year, string? period, long id, ClaimsPrincipal user, CorrectionDesk desk) =>
-            desk.Keep(LawDesk.Find($"{country}/{name}", year, period), id, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
-        group.MapPost("/corrections/{id:long}/withdraw", (string country, string name, int year, string? period, long id, ClaimsPrincipal user, CorrectionDesk desk) =>
-            desk.Withdraw(LawDesk.Find($"{country}/{name}", year, period), id, Caller.Of(user))).RequireAuthorization(Policies.Approve);
+        group.MapPost("/corrections/{correction:long}/discard", (string country, string name, int year, string? period, long correction, ClaimsPrincipal user, CorrectionDesk desk) =>
+            desk.Discard(LawDesk.Find($"{country}/{name}", year, period), correction, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
+        group.MapPost("/corrections/{correction:long}/turn-on", (string country, string name, int year, string? period, long correction, ClaimsPrincipal user, CorrectionDesk desk) =>
+            desk.TurnOn(LawDesk.Find($"{country}/{name}", year, period), correction, Caller.Of(user))).RequireAuthorization(Policies.Approve);
+        group.MapPost("/corrections/{correction:long}/ask-withdrawal", (string country, string name, int year, string? period, long correction, LawWithdrawalInput typed, ClaimsPrincipal user, CorrectionDesk desk) =>
+            desk.AskWithdrawal(LawDesk.Find($"{country}/{name}", year, period), correction, typed, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
+        group.MapPost("/corrections/{correction:long}/keep", (string country, string name, int year, string? period, long correction, ClaimsPrincipal user, CorrectionDesk desk) =>
+            desk.Keep(LawDesk.Find($"{country}/{name}", year, period), correction, Caller.Of(user))).RequireAuthorization(Policies.Prepare);
+        group.MapPost("/corrections/{correction:long}/withdraw", (string country, string name, int year, string? period, long correction, ClaimsPrincipal user, CorrectionDesk desk) =>
+            desk.Withdraw(LawDesk.Find($"{country}/{name}", year, period), correction, Caller.Of(user))).RequireAuthorization(Policies.Approve);
     }
 
     /// <summary>Proposes a correction for a year, all its periods in which the figure says the same, and further years.</summary>

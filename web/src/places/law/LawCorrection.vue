@@ -53,10 +53,10 @@ const propose = () =>
     )
     change.value = null
   })
-const of = (id: number) => ({ params: { path: { ...props.path, id }, query: query.value } })
+const of = (id: number) => ({ params: { path: { ...props.path, correction: id }, query: query.value } })
 const discard = (id: number) =>
   act(async () =>
-    emit('changed', await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{id}/discard', of(id)))),
+    emit('changed', await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{correction}/discard', of(id)))),
   )
 function turned(result: Schemas['LawTurned']) {
   const reopened = result.reopened
@@ -66,15 +66,19 @@ function turned(result: Schemas['LawTurned']) {
   emit('changed', result.law)
 }
 const turnOn = (id: number) =>
-  act(async () => turned(await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{id}/turn-on', of(id)))))
+  act(async () =>
+    turned(await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{correction}/turn-on', of(id)))),
+  )
 const withdraw = (id: number) =>
-  act(async () => turned(await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{id}/withdraw', of(id)))))
+  act(async () =>
+    turned(await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{correction}/withdraw', of(id)))),
+  )
 const askWithdrawal = (id: number) =>
   act(async () => {
     emit(
       'changed',
       await call(
-        api.POST('/api/law/{country}/{name}/{year}/corrections/{id}/ask-withdrawal', {
+        api.POST('/api/law/{country}/{name}/{year}/corrections/{correction}/ask-withdrawal', {
           ...of(id),
           body: { reason: withdrawing.value },
         }),
@@ -84,7 +88,7 @@ const askWithdrawal = (id: number) =>
   })
 const keep = (id: number) =>
   act(async () =>
-    emit('changed', await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{id}/keep', of(id)))),
+    emit('changed', await call(api.POST('/api/law/{country}/{name}/{year}/corrections/{correction}/keep', of(id)))),
   )
 </script>
 
