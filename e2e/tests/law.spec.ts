@@ -174,7 +174,7 @@ test('a schedule is verified, a limit corrected, turned on by another; an open r
     expect(file.suggestedFilename()).toBe('law-bb-individual-2025.json')
     await exchange.getByLabel('Import a file of another practice').setInputFiles((await file.path())!)
     await expect(exchange.getByText(/: 0 of \d+ items can be taken\./)).toBeVisible()
-    await expect(exchange.getByText('corrected to 26,000')).toBeVisible()
+    await expect(exchange.getByText('corrected: 26,000')).toBeVisible()
   })
 
   await test.step('withdrawn the same way', async () => {

@@ -88,7 +88,7 @@ public class LawEditionTests
         Assert.Null(FrozenReturn.Of(usual.Evaluate(entries, GoldenFile.Day), GoldenFile.Day).Law);
         var both = corrected.Edition.With([Value("housing-share", 2)]);
         Assert.Equal(["housing-share"], both.Without(["personal-relief"]).Corrections.Select(c => c.Figure));
-        Assert.Equal("to 500: 10%; above: 20%", new LawCorrection("bands-of-tax", null, [new LawRange(500, 10), new LawRange(null, 20)]).InWords(rate: true));
+        Assert.Equal("up to 500: 10%; above: 20%", new LawCorrection("bands-of-tax", null, [new LawRange(500, 10), new LawRange(null, 20)]).InWords(rate: true));
     }
 
     [Theory]

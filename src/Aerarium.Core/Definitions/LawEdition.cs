@@ -20,7 +20,7 @@ public sealed record LawCorrection(string Figure, decimal? Value, IReadOnlyList<
     {
         var unit = rate ? "%" : "";
         return Value is { } value ? $"{Figures.Plain(value)}{unit}"
-            : string.Join("; ", Ranges.Select(r => $"{(r.UpTo is { } edge ? $"to {Figures.Plain(edge)}" : "above")}: {Figures.Plain(r.Value)}{unit}"));
+            : string.Join("; ", Ranges.Select(r => $"{(r.UpTo is { } edge ? $"up to {Figures.Plain(edge)}" : "above")}: {Figures.Plain(r.Value)}{unit}"));
     }
 }
 

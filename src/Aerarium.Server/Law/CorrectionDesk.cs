@@ -299,7 +299,7 @@ internal sealed class CorrectionDesk(PracticeDatabase database, LawDesk law, Kep
     {
         if (!moved)
         {
-            throw PlainProblem.Conflict("This correction is not as it was shown: somebody was faster. Look at the figure again.");
+            throw PlainProblem.Conflict("Somebody changed this correction meanwhile. Look at the figure again.");
         }
     }
 

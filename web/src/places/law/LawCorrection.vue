@@ -164,7 +164,7 @@ const keep = (id: number) =>
     <DateField v-model="sourceDay" label="Day of the source" />
     <v-text-field v-model="reason" label="Reason" hint="why the figure is to be corrected" />
     <fieldset v-if="years.length > 1" class="small">
-      <legend class="secondary">Correct it also in</legend>
+      <legend class="secondary">Also correct</legend>
       <label v-for="year in years.filter((y) => y !== view.year)" :key="year"
         ><input v-model="further" type="checkbox" :value="year" /> {{ year }}</label
       >

@@ -73,8 +73,10 @@ const standing = (offer: Schemas['OfferedLaw']) =>
         <strong>{{ capital(offer.label) }}</strong>
       </label>
       <p class="small">
-        {{ offer.kind === 'correction' ? 'corrected to' : 'verified as' }} {{ offer.says
-        }}<template v-if="offer.here && offer.here !== offer.says">; here {{ offer.here }}</template>
+        {{ offer.kind === 'correction' ? 'corrected:' : 'verified:' }} {{ offer.says
+        }}<template v-if="offer.state !== 'same' && offer.here && offer.here !== offer.says"
+          >; here {{ offer.here }}</template
+        >
       </p>
       <p class="small secondary">{{ offer.source }}. {{ offer.by }}</p>
       <p v-if="standing(offer)" class="small" :class="{ unsure: offer.state === 'conflict' }">{{ standing(offer) }}</p>
