@@ -28,6 +28,9 @@ async function answers(address: string): Promise<void> {
   throw new Error(`${address} did not answer`)
 }
 
+/** All servers of a run play on 18 June 2026, from eight in the morning on, whenever they are started and started again. */
+const aheadSeconds = () => process.env.AERARIUM_AHEAD_SECONDS!
+
 /** Where `prepareDemonstration` left a demonstration that every run of the servers begins with a copy of. */
 const prepared = () => process.env.AERARIUM_DEMONSTRATION
 
@@ -47,7 +50,7 @@ export class Servers {
       'dotnet',
       [
         join(root, 'artifacts/standin/Aerarium.StandIn.dll'),
-        ...['--urls', this.authority, '--Data', join(this.folder, 'standin'), '--Clock:Today', '2026-06-18'],
+        ...['--urls', this.authority, '--Data', join(this.folder, 'standin'), '--Clock:AheadSeconds', aheadSeconds()],
         ...['--AnswerAfterSeconds', '1'],
       ],
       { stdio: 'inherit' },
@@ -63,7 +66,7 @@ export class Servers {
         join(root, 'artifacts/server/Aerarium.Server.dll'),
         ...['--urls', this.address, '--Data', join(this.folder, 'practice'), '--Authority', this.authority],
         ...['--Mail:SilentAfterSeconds', '4'],
-        ...['--Web', join(root, 'web/dist'), '--Demo', String(demo), '--Clock:Today', '2026-06-18'],
+        ...['--Web', join(root, 'web/dist'), '--Demo', String(demo), '--Clock:AheadSeconds', aheadSeconds()],
       ],
       { stdio: ['ignore', 'ignore', 'inherit'] },
     )

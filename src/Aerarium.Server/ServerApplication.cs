@@ -23,7 +23,7 @@ namespace Aerarium.Server;
 
 /// <summary>
 /// Builds the server. Settings: <c>Data</c> (folder of the practice's file), <c>Authority</c> (address of the
-/// authority), <c>Demo</c>, <c>Clock:Today</c>, <c>Web</c> (folder of the front end).
+/// authority), <c>Demo</c>, <c>Clock:AheadSeconds</c>, <c>Web</c> (folder of the front end).
 /// </summary>
 public static class ServerApplication
 {
@@ -83,7 +83,7 @@ public static class ServerApplication
         });
         builder.Services.AddAccess(settings);
 
-        builder.Services.AddSingleton(ShiftedClock.OnDay(TimeProvider.System, settings["Clock:Today"]));
+        builder.Services.AddSingleton(ShiftedClock.Ahead(TimeProvider.System, settings["Clock:AheadSeconds"]));
         builder.Services.AddKeyedSingleton(OneTimeCodes.WallClock, TimeProvider.System);
         builder.Services.AddSingleton(_ => new PracticeDatabase(Path.Combine(data, "practice.db")));
         builder.Services.AddSingleton(new DataFolder(data));

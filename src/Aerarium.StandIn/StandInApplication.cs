@@ -8,7 +8,7 @@ public static class StandInApplication
 {
     private const long LargestUpload = 4 * 1024 * 1024;
 
-    /// <summary>Builds the application. Settings: <c>Data</c> folder, <c>Clock:Today</c>, <c>AnswerAfterSeconds</c>, <c>Faults</c>, <c>Aftermath</c>.</summary>
+    /// <summary>Builds the application. Settings: <c>Data</c> folder, <c>Clock:AheadSeconds</c>, <c>AnswerAfterSeconds</c>, <c>Faults</c>, <c>Aftermath</c>.</summary>
     public static WebApplication Build(string[] args)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
@@ -21,7 +21,7 @@ public static class StandInApplication
         });
         var content = AppContext.BaseDirectory;
         var data = builder.Configuration["Data"] ?? Path.Combine(content, "data");
-        var clock = ShiftedClock.OnDay(TimeProvider.System, builder.Configuration["Clock:Today"]);
+        var clock = ShiftedClock.Ahead(TimeProvider.System, builder.Configuration["Clock:AheadSeconds"]);
         var registry = Registry.Load(Path.Combine(content, "Registry"), data);
         var schemas = new PublishedSchemas(Path.Combine(content, "Schemas"));
         builder.Services.AddSingleton(clock);

@@ -274,11 +274,23 @@ public class FormulaTests
     }
 
     [Fact]
-    public void A_clock_can_play_on_another_day()
+    public void A_clock_that_plays_on_another_day_runs_on_past_midnight_for_whoever_starts_again()
     {
-        var clock = ShiftedClock.OnDay(TimeProvider.System, "2026-06-18");
+        var machine = new MachineClock { Now = new DateTimeOffset(2026, 11, 30, 23, 59, 0, TimeSpan.Zero) };
+        var ahead = ShiftedClock.SecondsTo(new DateTimeOffset(2026, 6, 18, 8, 0, 0, TimeSpan.Zero), machine).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        var clock = ShiftedClock.Ahead(machine, ahead);
         Assert.Equal(new DateOnly(2026, 6, 18), clock.Today());
-        Assert.Same(TimeProvider.System, ShiftedClock.OnDay(TimeProvider.System, " "));
-        Assert.Throws<FormatException>(() => ShiftedClock.OnDay(TimeProvider.System, "tomorrow"));
+        var before = clock.GetUtcNow();
+        machine.Now = machine.Now.AddMinutes(2);
+        Assert.Equal(before.AddMinutes(2), ShiftedClock.Ahead(machine, ahead).GetUtcNow());
+        Assert.Same(TimeProvider.System, ShiftedClock.Ahead(TimeProvider.System, " "));
+        Assert.Throws<FormatException>(() => ShiftedClock.Ahead(TimeProvider.System, "tomorrow"));
+    }
+
+    private sealed class MachineClock : TimeProvider
+    {
+        public DateTimeOffset Now { get; set; }
+
+        public override DateTimeOffset GetUtcNow() => Now;
     }
 }

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Aerarium.Core.Days;
 using Aerarium.Server.Demo;
 using Aerarium.StandIn;
 using Dapper;
@@ -25,6 +26,10 @@ public sealed class Practice : IAsyncDisposable
         using var made = Filing.XmlSignature.MakeCertificate("Simulated authority", "receipts", DateTimeOffset.UtcNow.AddYears(-1), 20);
         return made.Export(System.Security.Cryptography.X509Certificates.X509ContentType.Pkcs12);
     });
+
+    /// <summary>All that this process starts plays on 18 June 2026, from eight in the morning on, whenever it is started and started again.</summary>
+    public static readonly string AheadSeconds = ShiftedClock.SecondsTo(new DateTimeOffset(2026, 6, 18, 8, 0, 0, TimeSpan.Zero), TimeProvider.System)
+        .ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private readonly string _folder = Directory.CreateTempSubdirectory("aerarium-test").FullName;
     private WebApplication? _standIn;
@@ -116,7 +121,7 @@ public sealed class Practice : IAsyncDisposable
     private void Build(bool demo) => Server = ServerApplication.Build(
     [
         "--urls", "http://127.0.0.1:0", "--Data", DataFolder, "--Authority", AuthorityAddress,
-        "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Mail:SilentAfterSeconds", "0.5", "--Clock:Today", "2026-06-18",
+        "--Demo", demo ? "true" : "false", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Mail:SilentAfterSeconds", "0.5", "--Clock:AheadSeconds", AheadSeconds,
         .. _more,
     ]);
 
@@ -168,7 +173,7 @@ public sealed class Practice : IAsyncDisposable
         }
 
         _standIn = StandInApplication.Build(
-            ["--urls", address, "--Data", Path.Combine(_folder, "standin"), "--Clock:Today", "2026-06-18", "--AnswerAfterSeconds", "0.2"]);
+            ["--urls", address, "--Data", Path.Combine(_folder, "standin"), "--Clock:AheadSeconds", AheadSeconds, "--AnswerAfterSeconds", "0.2"]);
         await _standIn.StartAsync();
         AuthorityAddress = AddressOf(_standIn);
     }

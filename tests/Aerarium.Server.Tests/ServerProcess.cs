@@ -49,7 +49,7 @@ public sealed class ServerProcess : IAsyncDisposable
         foreach (var argument in new[]
         {
             Path.Combine(AppContext.BaseDirectory, "Aerarium.Server.dll"), "--urls", $"http://127.0.0.1:{port}", "--Data", practice.DataFolder, "--Authority", practice.AuthorityAddress,
-            "--Demo", "true", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Mail:SilentAfterSeconds", "0.5", "--Clock:Today", "2026-06-18",
+            "--Demo", "true", "--Passwords:MemoryKiB", "64", "--Kept:MemoryKiB", "64", "--Mail:SilentAfterSeconds", "0.5", "--Clock:AheadSeconds", Practice.AheadSeconds,
         }.Concat(settings))
         {
             about.ArgumentList.Add(argument);

@@ -18,7 +18,7 @@ public sealed class StandInFaultTests : IDisposable
 
     private async Task<(WebApplication App, HttpClient Http)> StartAsync(string name, params string[] settings)
     {
-        var app = StandInApplication.Build(["--urls", "http://127.0.0.1:0", "--Data", Path.Combine(_folder, name), "--Clock:Today", "2026-06-18", .. settings]);
+        var app = StandInApplication.Build(["--urls", "http://127.0.0.1:0", "--Data", Path.Combine(_folder, name), "--Clock:AheadSeconds", Practice.AheadSeconds, .. settings]);
         await app.StartAsync();
         return (app, new HttpClient { BaseAddress = new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()) });
     }

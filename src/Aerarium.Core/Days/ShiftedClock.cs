@@ -2,7 +2,10 @@ using System.Globalization;
 
 namespace Aerarium.Core.Days;
 
-/// <summary>A clock that runs like another one, some days away: for demonstrations and tests that play on a certain day.</summary>
+/// <summary>
+/// A clock that runs like another one, some time away: for demonstrations and tests that play on a certain day. The distance is given and
+/// not the day, so that whoever starts again, or beside another program, reads the same time and never an earlier one.
+/// </summary>
 public sealed class ShiftedClock : TimeProvider
 {
     private readonly TimeProvider _inner;
@@ -17,19 +20,14 @@ public sealed class ShiftedClock : TimeProvider
     /// <inheritdoc />
     public override DateTimeOffset GetUtcNow() => _inner.GetUtcNow() + _shift;
 
-    /// <summary>The clock itself when no day is given; otherwise one that reads that day (2026-06-18) at the present time of day.</summary>
-    /// <exception cref="FormatException">The text is not a date.</exception>
-    public static TimeProvider OnDay(TimeProvider inner, string? day)
-    {
-        if (string.IsNullOrWhiteSpace(day))
-        {
-            return inner;
-        }
+    /// <summary>The clock itself when nothing is given; otherwise one that is so many whole seconds ahead of it, or behind when negative.</summary>
+    /// <exception cref="FormatException">The text is not a whole number of seconds.</exception>
+    public static TimeProvider Ahead(TimeProvider inner, string? seconds) => string.IsNullOrWhiteSpace(seconds)
+        ? inner
+        : new ShiftedClock(inner, TimeSpan.FromSeconds(long.Parse(seconds, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture)));
 
-        var wanted = DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture);
-        var present = DateOnly.FromDateTime(inner.GetUtcNow().UtcDateTime);
-        return new ShiftedClock(inner, TimeSpan.FromDays(wanted.DayNumber - present.DayNumber));
-    }
+    /// <summary>The whole seconds a clock that reads a moment now is ahead of another one.</summary>
+    public static long SecondsTo(DateTimeOffset moment, TimeProvider inner) => (long)Math.Round((moment - inner.GetUtcNow()).TotalSeconds);
 }
 
 /// <summary>Calendar days of clocks.</summary>
