@@ -16,7 +16,16 @@ const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
 const run = (program, folder, at, ...more) =>
   spawn(
     'dotnet',
-    [join(root, program), '--urls', at, '--Data', join(data, folder), '--Clock:AheadSeconds', process.env.AERARIUM_AHEAD_SECONDS, ...more],
+    [
+      join(root, program),
+      '--urls',
+      at,
+      '--Data',
+      join(data, folder),
+      '--Clock:AheadSeconds',
+      process.env.AERARIUM_AHEAD_SECONDS,
+      ...more,
+    ],
     { stdio: 'ignore' },
   )
 

@@ -1,9 +1,7 @@
 import { defineConfig } from '@playwright/test'
 import { chromiumOptions } from './chromium.mjs'
 
-process.env.AERARIUM_AHEAD_SECONDS ??= String(
-  Math.round((Date.parse('2026-06-18T08:00:00Z') - Date.now()) / 1000),
-)
+process.env.AERARIUM_AHEAD_SECONDS ??= String(Math.round((Date.parse('2026-06-18T08:00:00Z') - Date.now()) / 1000))
 
 export default defineConfig({
   testDir: './tests',
