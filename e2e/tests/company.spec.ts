@@ -13,6 +13,11 @@ import {
   test,
 } from './servers'
 import type { Page } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
+import { join } from 'node:path'
+
+/** Built with the tests of the command line, before the browser's stories begin. */
+const commandLine = join(import.meta.dirname, '../../artifacts/bin/Aerarium.Cli/release/Aerarium.Cli.dll')
 
 /** Twelve accounts of a boatyard that balance; the survey goes nowhere yet, the meals are half denied (ITA 67.1, from memory). */
 const books = `Account no,Account name,Balance,Goes to
@@ -227,6 +232,18 @@ test('a company, from its trial balance to two authorities', async ({ browser, s
     await handOver(page)
     await approveAndFile(mosi, page.url())
     await expect(balance(mosi)).toHaveText(/[\d,.]+/)
+    // Return and statements went as two files of one submission, signed as one.
+    await mosi.getByRole('button', { name: 'View accounts.xml' }).click()
+    await expect(mosi.getByLabel('accounts.xml', { exact: true })).toContainText('<Item8000>240000.00</Item8000>')
+    await mosi.getByRole('button', { name: 'View return.xml' }).click()
+    await expect(mosi.getByLabel('return.xml', { exact: true })).not.toContainText('Item8000')
+    const [download] = await Promise.all([
+      mosi.waitForEvent('download'),
+      mosi.getByRole('link', { name: 'Download the Parcel' }).click(),
+    ])
+    const verified = execFileSync('dotnet', [commandLine, 'verify', await download.path()]).toString()
+    expect(verified).toContain('the e-return holds return.xml, accounts.xml')
+    expect(verified).toContain('The Parcel holds.')
   })
 
   await test.step('Alberta rejects the account, which does not touch the other; mended, it is accepted', async () => {

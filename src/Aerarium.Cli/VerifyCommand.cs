@@ -51,7 +51,7 @@ public static class VerifyCommand
         var eReturn = files.FirstOrDefault(f => f.Key.StartsWith(ParcelFiles.EReturn + ".", StringComparison.Ordinal)).Value
             ?? throw new FormatException("The Parcel has no e-return.");
         var frozen = FrozenReturn.Read(files.GetValueOrDefault(ParcelFiles.Frozen) ?? throw new FormatException("The Parcel has no frozen return."));
-        var xml = EReturnFormat.Of(eReturn) == EReturnFormat.Xml;
+        var format = EReturnFormat.Of(eReturn);
         if (Catalogue.Find(frozen.Definition, frozen.Year, frozen.Period, out var problem) is not { } written)
         {
             throw new FormatException(problem);
@@ -70,7 +70,7 @@ public static class VerifyCommand
             var other = definition.FigureRevision == frozen.FigureRevision ? "" : ", by rules of another revision";
             tell(FrozenReturn.FiguresOf(evaluation).SequenceEqual(frozen.Figures), $"{frozen.Figures.Count} figures come out as frozen{other}");
             var rebuilt = Catalogue.TypeOf(frozen.Definition).Mapping.InFormOf(eReturn).Write(evaluation).Content;
-            tell((xml ? XmlSignature.Unsigned(rebuilt) : rebuilt).AsSpan().SequenceEqual(xml ? XmlSignature.Unsigned(eReturn) : eReturn), "the e-return, built again from the frozen return, has the same bytes");
+            tell(EReturnFormat.SaysTheSame(eReturn, rebuilt), "the e-return, built again from the frozen return, has the same bytes");
         }
         else
         {
@@ -79,14 +79,19 @@ public static class VerifyCommand
 
         foreach (var (name, schema) in files.Where(f => f.Key.StartsWith(ParcelFiles.Schema + "/", StringComparison.Ordinal)))
         {
-            var faults = PublishedSchema.Of(name, Encoding.UTF8.GetString(schema)).Faults(eReturn);
+            var faults = PublishedSchema.Of(name, Encoding.UTF8.GetString(schema)).FaultsOf(eReturn);
             tell(faults.Count == 0, faults.Count == 0 ? "the e-return is valid by the schema it was built for" : $"the e-return breaks its schema: {faults[0].Path} {faults[0].Detail}");
         }
 
         var beside = files.GetValueOrDefault(ParcelFiles.EReturnSignature);
-        if (xml || EReturnFormat.Of(eReturn) == EReturnFormat.Json)
+        if (format == EReturnFormat.Package)
         {
-            using var signer = xml ? XmlSignature.Signer(SchemaCheck.Read(eReturn)) : beside is null ? null : JsonSignature.Signer(Encoding.ASCII.GetString(beside), eReturn);
+            tell(true, $"the e-return holds {string.Join(", ", EReturnPackage.Files(eReturn).Keys)}, each as its manifest says");
+        }
+
+        if (format.Signed != EReturnSignature.None)
+        {
+            using var signer = format.Signed == EReturnSignature.Within ? XmlSignature.Signer(SchemaCheck.Read(eReturn)) : beside is null ? null : JsonSignature.Signer(Encoding.ASCII.GetString(beside), eReturn);
             tell(signer is not null, signer is null ? "the e-return's signature does not hold" : $"the e-return is signed by {Name(signer)}");
         }
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Xml;
+using Aerarium.Filing;
 
 namespace Aerarium.StandIn;
 
@@ -35,8 +36,31 @@ public interface IDocumentRules
     IEnumerable<Reason> Arithmetic(Document document);
 }
 
-/// <summary>A document received, read by paths of element names.</summary>
-public sealed class Document(XmlElement root, DocumentHeader header, string ofReturn)
+/// <summary>What arrived as one submission.</summary>
+/// <param name="Return">The return.</param>
+/// <param name="Beside">Files that came with it, by name; none where the return came alone.</param>
+/// <param name="InPackage">Whether the return is one of several files.</param>
+public sealed record Received(XmlElement Return, IReadOnlyDictionary<string, XmlElement> Beside, bool InPackage)
+{
+    /// <summary>Opens a document.</summary>
+    /// <exception cref="XmlException">It is not well-formed.</exception>
+    /// <exception cref="FormatException">It is not well-formed, or several files are not as their manifest says.</exception>
+    public static Received Open(byte[] document)
+    {
+        if (EReturnFormat.Of(document) != EReturnFormat.Package)
+        {
+            return new Received(EReturnFormat.Of(document) == EReturnFormat.Json ? JsonEReturn.Read(document) : Root(document), new Dictionary<string, XmlElement>(), InPackage: false);
+        }
+
+        var files = EReturnPackage.Files(document).ToDictionary(f => f.Key, f => Root(f.Value));
+        return files.Remove(EReturnPackage.ReturnFile, out var filed) ? new Received(filed, files, InPackage: true) : throw new FormatException("There is no return among the files.");
+    }
+
+    private static XmlElement Root(byte[] xml) => SchemaCheck.Read(xml).DocumentElement!;
+}
+
+/// <summary>A document received, read by paths of element names; what the return has not is looked for in the files that came with it.</summary>
+public sealed class Document(Received received, DocumentHeader header, string ofReturn)
 {
     /// <summary>Country and return.</summary>
     public string Return => ofReturn;
@@ -48,7 +72,11 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
     public DocumentHeader Header => header;
 
     /// <summary>The full path of an element, as reasons name it.</summary>
-    public string Path(string path) => $"/{root.LocalName}/{path}";
+    public string Path(string path)
+    {
+        var (file, root) = At(path);
+        return received.InPackage ? EReturnPackage.PathIn(file, $"/{root.LocalName}/{path}") : $"/{root.LocalName}/{path}";
+    }
 
     /// <summary>Text of the first element at a path, or null.</summary>
     public string? Text(string path) => Find(path).FirstOrDefault()?.InnerText;
@@ -86,6 +114,16 @@ public sealed class Document(XmlElement root, DocumentHeader header, string ofRe
 
     private IEnumerable<XmlElement> Find(string path) =>
         path.Split('/').Aggregate(
-            (IEnumerable<XmlElement>)[root],
-            (elements, name) => elements.SelectMany(e => e.ChildNodes.OfType<XmlElement>().Where(c => c.LocalName == name)));
+            (IEnumerable<XmlElement>)[At(path).Root],
+            (elements, name) => elements.SelectMany(e => Children(e, name)));
+
+    /// <summary>The file a path is in, by its first element.</summary>
+    private (string File, XmlElement Root) At(string path)
+    {
+        var first = path.Split('/')[0];
+        var beside = Children(received.Return, first).Any() ? default : received.Beside.FirstOrDefault(f => Children(f.Value, first).Any());
+        return beside.Value is null ? (EReturnPackage.ReturnFile, received.Return) : (beside.Key, beside.Value);
+    }
+
+    private static IEnumerable<XmlElement> Children(XmlElement of, string name) => of.ChildNodes.OfType<XmlElement>().Where(c => c.LocalName == name);
 }

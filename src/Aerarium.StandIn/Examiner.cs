@@ -37,21 +37,22 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     };
 
     /// <summary>Examines a document.</summary>
-    /// <param name="document">The document, XML or JSON.</param>
+    /// <param name="document">The document: XML, JSON, or several files in one zip.</param>
     /// <param name="archive">What arrived before.</param>
-    /// <param name="signature">For JSON: the detached signature that came beside it.</param>
+    /// <param name="signature">For JSON and several files: the detached signature that came beside it.</param>
     public Examination Examine(byte[] document, Archive archive, string? signature = null)
     {
-        XmlElement root;
+        Received received;
         try
         {
-            root = Open(document);
+            received = Received.Open(document);
         }
         catch (Exception problem) when (problem is XmlException or FormatException)
         {
-            return Examination.Unreadable(new Reason(IsJson(document) ? "JSON" : "XML", null, $"The document is not well-formed: {problem.Message}"));
+            return Examination.Unreadable(new Reason(EReturnFormat.Of(document).Ending.ToUpperInvariant(), null, $"The document is not well-formed: {problem.Message}"));
         }
 
+        var root = received.Return;
         var published = root.NamespaceURI.StartsWith(Namespaces, StringComparison.Ordinal) ? root.NamespaceURI[Namespaces.Length..].Replace(':', '/') : "none";
         var path = published + (IsJson(document) ? JsonSchemaCheck.Ending : ".xsd");
         if (schemas.Text(path) is not { } schema || !_rulesByReturn.TryGetValue(published[..published.LastIndexOf('/')], out var rules))
@@ -59,8 +60,13 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
             return Examination.Unreadable(new Reason("SCHEMA", null, $"No schema is published for '{root.NamespaceURI}'."));
         }
 
-        var faults = PublishedSchema.Of(path, schema).Faults(document);
-        var content = new Document(root, rules.Header, published[..published.LastIndexOf('/')]);
+        var faults = PublishedSchema.Of(path, schema).FaultsOf(document);
+        var content = new Document(received, rules.Header, published[..published.LastIndexOf('/')]);
+        if (content.Text(content.Header.Year) is null)
+        {
+            return Examination.Unreadable(new Reason("SCHEMA", null, $"The file '{root.LocalName}' is no return."));
+        }
+
         if (faults.Count > 0)
         {
             return content.Examined([.. faults.Select(f => new Reason("SCHEMA", f.Path, f.Detail))]);
@@ -68,7 +74,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
 
         return content.Examined(
         [
-            .. Signature(IsJson(document) ? (signature is null ? null : JsonSignature.Signer(signature, document)) : XmlSignature.Signer(root.OwnerDocument), content),
+            .. Signature(EReturnFormat.Of(document).Signed == EReturnSignature.Beside ? (signature is null ? null : JsonSignature.Signer(signature, document)) : XmlSignature.Signer(root.OwnerDocument), content),
             .. Identity(content.Text(content.Header.Identifier), content.Text(content.Header.Name), content.Path(content.Header.Identifier), content.Path(content.Header.Name)),
             .. Duplicate(content.Examined([]), content.Path(content.Header.Kind), archive),
             .. OldestFirst(content, archive),
@@ -91,11 +97,11 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
             return null;
         }
 
-        var root = Open(document);
-        var published = root.NamespaceURI[Namespaces.Length..].Replace(':', '/');
+        var received = Received.Open(document);
+        var published = received.Return.NamespaceURI[Namespaces.Length..].Replace(':', '/');
         var ofReturn = published[..published.LastIndexOf('/')];
         var rules = _rulesByReturn[ofReturn];
-        return (new Document(root, rules.Header, ofReturn), rules);
+        return (new Document(received, rules.Header, ofReturn), rules);
     }
 
     /// <summary>Examines a list that came by mail, by the layout published for its kind and year.</summary>
@@ -128,8 +134,6 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
     }
 
     private static bool IsJson(byte[] document) => EReturnFormat.Of(document) == EReturnFormat.Json;
-
-    private static XmlElement Open(byte[] document) => IsJson(document) ? JsonEReturn.Read(document) : SchemaCheck.Read(document).DocumentElement!;
 
     private IEnumerable<Reason> Signature(X509Certificate2? signer, Document document)
     {

@@ -1,5 +1,8 @@
+using System.IO.Compression;
+using System.Text;
 using Aerarium.Countries.Canada.Company;
 using Aerarium.Countries.Canada.CompanyAlberta;
+using Aerarium.Filing;
 
 namespace Aerarium.Countries.Tests;
 
@@ -50,5 +53,63 @@ public sealed class CompanyFilingTests
         Assert.True(federal.Balance < 0 && alberta.Balance < 0);
         Xmllint.FindsValid(new CompanyEReturn(), federal);
         Xmllint.FindsValid(new AlbertaEReturn(), alberta);
+    }
+
+    /// <summary>A company's return was one file before it was two; what was filed then is still written, and told from the new form by its first bytes.</summary>
+    [Fact]
+    public void Return_and_statements_are_two_files_with_a_manifest_and_one_as_before()
+    {
+        var evaluation = Complete(2025).Evaluate();
+        var mapping = new CompanyEReturn();
+        var written = mapping.Write(evaluation);
+        var files = EReturnPackage.Files(written.Content);
+        Assert.Equal(["return.xml", "accounts.xml"], files.Keys);
+        Assert.DoesNotContain("<Statements>", Encoding.UTF8.GetString(files["return.xml"]), StringComparison.Ordinal);
+        Assert.Equal("financial.item-8000", written.Places["accounts.xml#/CompanyAccounts/Statements/Item8000"].Line);
+        Assert.Equal("balance.balance", written.Places["return.xml#/CompanyReturn/Balance/Balance"].Line);
+        Assert.Same(EReturnFormat.Package, EReturnFormat.Of(written.Content));
+
+        var before = new CompanyEReturn(oneFile: true);
+        Xmllint.FindsValid(before, evaluation);
+        foreach (var file in new[] { written.Content, before.Write(evaluation).Content })
+        {
+            Assert.True(EReturnFormat.SaysTheSame(file, mapping.InFormOf(file).Write(evaluation).Content));
+        }
+
+        Assert.False(EReturnFormat.SaysTheSame(written.Content, mapping.Write(Complete(2025).With("reconciliation.fines", 4).Evaluate()).Content));
+        Assert.False(EReturnFormat.SaysTheSame(written.Content, before.Write(evaluation).Content));
+    }
+
+    [Fact]
+    public void A_file_that_is_changed_added_or_removed_is_named()
+    {
+        var package = new CompanyEReturn().Write(Complete(2025).Evaluate()).Content;
+        Assert.Contains("accounts.xml is not what the manifest says", Refused(Altered(package, (zip, entry) => Put(zip, entry.FullName, "<CompanyAccounts/>"))), StringComparison.Ordinal);
+        Assert.Contains("accounts.xml is in the manifest and not in the submission", Refused(Altered(package, (_, _) => { })), StringComparison.Ordinal);
+        Assert.Contains("more.xml is not in the manifest", Refused(Altered(package, (zip, _) => Put(zip, "more.xml", "<a/>"))), StringComparison.Ordinal);
+        Assert.Contains("no submission", Refused([.. "PK"u8, 3, 4, 0]), StringComparison.Ordinal);
+    }
+
+    private static string Refused(byte[] package) => Assert.Throws<FormatException>(() => EReturnPackage.Files(package)).Message;
+
+    /// <summary>The package with its accounts taken out and what is put in their place.</summary>
+    private static byte[] Altered(byte[] package, Action<ZipArchive, ZipArchiveEntry> put)
+    {
+        using var memory = new MemoryStream();
+        memory.Write(package);
+        using (var zip = new ZipArchive(memory, ZipArchiveMode.Update, leaveOpen: true))
+        {
+            var accounts = zip.GetEntry("accounts.xml")!;
+            accounts.Delete();
+            put(zip, accounts);
+        }
+
+        return memory.ToArray();
+    }
+
+    private static void Put(ZipArchive zip, string name, string content)
+    {
+        using var writer = new StreamWriter(zip.CreateEntry(name).Open());
+        writer.Write(content);
     }
 }

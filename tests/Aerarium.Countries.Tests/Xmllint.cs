@@ -10,11 +10,22 @@ internal static class Xmllint
     /// <summary>Fails with what xmllint says of the e-return of an evaluated return, unless it finds it valid.</summary>
     public static void FindsValid(IEReturnMapping mapping, Evaluation evaluation)
     {
+        foreach (var one in FilesOf(mapping.Write(evaluation)))
+        {
+            FindsValid(one, mapping.SchemaPath(evaluation.Definition.Year));
+        }
+    }
+
+    /// <summary>The files of an e-return.</summary>
+    public static IEnumerable<byte[]> FilesOf(EReturn written) => EReturnFormat.Of(written.Content) == EReturnFormat.Package ? EReturnPackage.Files(written.Content).Values : [written.Content];
+
+    private static void FindsValid(byte[] content, string schema)
+    {
         var file = Path.GetTempFileName();
         try
         {
-            File.WriteAllBytes(file, mapping.Write(evaluation).Content);
-            using var process = Process.Start(new ProcessStartInfo("xmllint", ["--noout", "--schema", SchemaFile(mapping.SchemaPath(evaluation.Definition.Year)), file]) { RedirectStandardError = true })!;
+            File.WriteAllBytes(file, content);
+            using var process = Process.Start(new ProcessStartInfo("xmllint", ["--noout", "--schema", SchemaFile(schema), file]) { RedirectStandardError = true })!;
             var output = process.StandardError.ReadToEnd();
             process.WaitForExit();
             Assert.True(process.ExitCode == 0, output);

@@ -14,25 +14,52 @@ public sealed record LinePlace(string Line, string? Row);
 /// <summary>In what form an e-return is written.</summary>
 /// <param name="MediaType">Its media type.</param>
 /// <param name="Ending">Ending of its file name, without the dot.</param>
-/// <param name="Signed">Whether it is signed by the practice.</param>
-public sealed record EReturnFormat(string MediaType, string Ending, bool Signed)
+/// <param name="Signed">Where the practice's signature stands.</param>
+public sealed record EReturnFormat(string MediaType, string Ending, EReturnSignature Signed)
 {
     /// <summary>JSON with a detached signature (JWS) beside it.</summary>
-    public static readonly EReturnFormat Json = new("application/json", "json", true);
+    public static readonly EReturnFormat Json = new("application/json", "json", EReturnSignature.Beside);
 
     /// <summary>The form a file is in, by its first byte; files of a mapping's other forms are told apart by it.</summary>
     public static EReturnFormat Of(byte[] content) => content switch
     {
         [(byte)'<', ..] => Xml,
         [(byte)'{', ..] => Json,
+        [(byte)'P', (byte)'K', 3, 4, ..] => Package,
         _ => DelimitedText,
     };
 
     /// <summary>XML with an enveloped signature.</summary>
-    public static readonly EReturnFormat Xml = new("application/xml", "xml", true);
+    public static readonly EReturnFormat Xml = new("application/xml", "xml", EReturnSignature.Within);
+
+    /// <summary>Several files in a zip (<see cref="EReturnPackage"/>) with a detached signature (JWS) beside it.</summary>
+    public static readonly EReturnFormat Package = new("application/zip", "zip", EReturnSignature.Beside);
 
     /// <summary>Delimited text; who sends it is known by the mail it is attached to.</summary>
-    public static readonly EReturnFormat DelimitedText = new("text/csv", "csv", false);
+    public static readonly EReturnFormat DelimitedText = new("text/csv", "csv", EReturnSignature.None);
+
+    /// <summary>Whether a file says the same as one written anew, apart from the signature within it.</summary>
+    public static bool SaysTheSame(byte[] file, byte[] again) => Of(file) switch
+    {
+        var format when format != Of(again) => false,
+        var format when format == Xml => XmlSignature.Unsigned(file).AsSpan().SequenceEqual(XmlSignature.Unsigned(again)),
+        var format when format == Package => EReturnPackage.Files(file).OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => (f.Key, Convert.ToBase64String(f.Value)))
+            .SequenceEqual(EReturnPackage.Files(again).OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => (f.Key, Convert.ToBase64String(f.Value)))),
+        _ => file.AsSpan().SequenceEqual(again),
+    };
+}
+
+/// <summary>Where the practice's signature over an e-return stands.</summary>
+public enum EReturnSignature
+{
+    /// <summary>Nowhere: the authority asks for none.</summary>
+    None,
+
+    /// <summary>In the file itself.</summary>
+    Within,
+
+    /// <summary>Beside the file, over all its bytes.</summary>
+    Beside,
 }
 
 /// <summary>An e-return: the file, and which line stands behind which part of it.</summary>

@@ -16,6 +16,12 @@ public interface IPublishedSchema
 {
     /// <summary>Every place where a file breaks the schema; empty when it is valid.</summary>
     IReadOnlyList<SchemaFault> Faults(byte[] content);
+
+    /// <summary>The same for an e-return, which may be several files; their paths begin with the file they are in.</summary>
+    /// <exception cref="FormatException">The files are not as their manifest says.</exception>
+    IReadOnlyList<SchemaFault> FaultsOf(byte[] eReturn) => EReturnFormat.Of(eReturn) == EReturnFormat.Package
+        ? [.. EReturnPackage.Files(eReturn).SelectMany(file => Faults(file.Value).Select(f => f with { Path = EReturnPackage.PathIn(file.Key, f.Path) }))]
+        : Faults(eReturn);
 }
 
 /// <summary>Reads published schemas by the kind their address ends with.</summary>

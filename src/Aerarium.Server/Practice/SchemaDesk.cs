@@ -84,7 +84,7 @@ public sealed class SchemaDesk(PracticeDatabase database, Workbench workbench, T
 
             tried++;
             var written = MappingsOf(Catalogue.TypeOf(record.Definition)).First(m => m.SchemaPath((int)record.Year) == path).Write(workspace.Evaluation);
-            if (schema.Faults(written.Content) is [var first, ..])
+            if (schema.FaultsOf(written.Content) is [var first, ..])
             {
                 refused.Add(new RefusedReturn(
                     record.Id,

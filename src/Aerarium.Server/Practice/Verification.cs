@@ -222,7 +222,7 @@ public sealed class Verification(PracticeDatabase database, TimeProvider clock)
     private static bool IsBuiltFrom(byte[] file, Evaluation evaluation)
     {
         var again = Catalogue.TypeOf(evaluation.Definition.Id).Mapping.InFormOf(file).Write(evaluation).Content;
-        return EReturnFormat.Of(file) == EReturnFormat.Xml ? XmlSignature.Unsigned(again).AsSpan().SequenceEqual(XmlSignature.Unsigned(file)) : again.AsSpan().SequenceEqual(file);
+        return EReturnFormat.SaysTheSame(file, again);
     }
 
     private static int ReceiptHolds(Unit unit, SendingRecord sending, List<string> wrong)

@@ -1,5 +1,6 @@
 using Aerarium.Core.Definitions;
 using Aerarium.Countries;
+using Aerarium.Filing;
 using Aerarium.Server.Gathering;
 using Aerarium.Server.Practice;
 using Aerarium.Storage;
@@ -49,7 +50,7 @@ public sealed record OutsideFinding(string Id, Severity Severity, string Message
             yield return "The practice has neither consent nor credentials with the authority yet; connect it on the Practice page before this return is sent.";
         }
 
-        if (Catalogue.TypeOf(record.Definition).Mapping.Format.Signed && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
+        if (Catalogue.TypeOf(record.Definition).Mapping.Format.Signed != EReturnSignature.None && Practices.Find(unit) is { } practice && SigningCertificate.GapOn(practice.Certificate, today) is { } gap)
         {
             yield return gap;
         }

@@ -114,23 +114,23 @@ public sealed class EReturnBuilding(
         return line is null ? "" : frozen.Entries.Values.GetValueOrDefault(line.Key) ?? "";
     }
 
-    /// <summary>A file with the practice's signature: within XML, beside JSON, none where the authority asks for none.</summary>
+    /// <summary>A file with the practice's signature: within XML, beside JSON and several files, none where the authority asks for none.</summary>
     private (byte[] File, string? Signature) Signed(byte[] file, EReturnFormat format)
     {
-        if (!format.Signed)
+        if (format.Signed == EReturnSignature.None)
         {
             return (file, null);
         }
 
         using var certificate = signing.Open();
-        return format == EReturnFormat.Json ? (file, JsonSignature.Sign(file, certificate)) : (XmlSignature.Sign(file, certificate), null);
+        return format.Signed == EReturnSignature.Beside ? (file, JsonSignature.Sign(file, certificate)) : (XmlSignature.Sign(file, certificate), null);
     }
 
     private static List<BuildFault> Check(string path, string schema, byte[] file, EReturn written, Evaluation evaluation)
     {
         try
         {
-            return [.. PublishedSchema.Of(path, schema).Faults(file).Select(fault =>
+            return [.. PublishedSchema.Of(path, schema).FaultsOf(file).Select(fault =>
             {
                 var (place, message) = EReturnFaults.InWords(fault, written, evaluation);
                 return new BuildFault(place?.Line, place?.Row, message);

@@ -9,8 +9,22 @@ using Aerarium.Storage;
 
 namespace Aerarium.Server.Sending;
 
-/// <summary>A built e-return.</summary>
-public sealed record BuiltView(string BuiltAt, string Sha256, long Bytes, string FileName, IReadOnlyList<BuildFault> Faults, bool Current, PlausibilityView? Check);
+/// <summary>A built e-return; the files in it where there are several.</summary>
+public sealed record BuiltView(string BuiltAt, string Sha256, long Bytes, string FileName, IReadOnlyList<PackedFileView> Files, IReadOnlyList<BuildFault> Faults, bool Current, PlausibilityView? Check)
+{
+    /// <summary>A build as it is shown.</summary>
+    internal static BuiltView Of(Unit unit, BuiltRecord built, IReadOnlyList<BuildFault> faults, bool current, PlausibilityView? check)
+    {
+        var file = Artefacts.Get(unit, built.EreturnSha256);
+        var format = EReturnFormat.Of(file);
+        return new BuiltView(
+            built.BuiltAt, built.EreturnSha256, file.Length, FileNames.Of(unit, built.ReturnId, format.Ending),
+            format == EReturnFormat.Package ? [.. EReturnPackage.Files(file).Select(f => new PackedFileView(f.Key, f.Value.Length))] : [], faults, current, check);
+    }
+}
+
+/// <summary>A file that is filed together with others.</summary>
+public sealed record PackedFileView(string Name, long Bytes);
 
 /// <summary>A sending and how it went; silent when a mail was sent and nothing has come back.</summary>
 public sealed record SendingView(
@@ -61,12 +75,14 @@ internal static class SendingEndpoints
             desk.Chase(id, Caller.Of(user));
             return View(id, workbench, database, desk, check);
         }).RequireAuthorization(Policies.Prepare);
-        sending.MapGet("/e-return", (long id, PracticeDatabase database) => database.Read(unit =>
+        sending.MapGet("/e-return", (long id, string? file, PracticeDatabase database) => database.Read(unit =>
         {
             var built = BuiltReturns.Latest(unit, id) ?? throw PlainProblem.NotFound("An e-return");
-            var file = Artefacts.Get(unit, built.EreturnSha256);
-            var format = EReturnFormat.Of(file);
-            return Results.File(file, format.MediaType, FileNames.Of(unit, id, format.Ending));
+            var whole = Artefacts.Get(unit, built.EreturnSha256);
+            var format = EReturnFormat.Of(whole);
+            return file is null ? Results.File(whole, format.MediaType, FileNames.Of(unit, id, format.Ending))
+                : format == EReturnFormat.Package && EReturnPackage.Files(whole).TryGetValue(file, out var one) ? Results.File(one, EReturnFormat.Of(one).MediaType, FileNames.Safe(file))
+                : throw PlainProblem.NotFound("A file of this name in the e-return");
         })).Produces(StatusCodes.Status200OK, contentType: "application/octet-stream");
         sending.MapGet("/letter", async (long id, PracticeDatabase database, AuthorityMail mail, CancellationToken cancellation) =>
         {
@@ -105,7 +121,7 @@ internal static class SendingEndpoints
             var channel = type.Channel == Channel.Mail ? "mail" : "portal";
             return new SendView(
                 workspace.Record.Stage,
-                built is null ? null : new BuiltView(built.BuiltAt, built.EreturnSha256, Artefacts.Get(unit, built.EreturnSha256).Length, FileNames.Of(unit, id, EReturnFormat.Of(Artefacts.Get(unit, built.EreturnSha256)).Ending), faults, current, check),
+                built is null ? null : BuiltView.Of(unit, built, faults, current, check),
                 [.. sendings.Select(s => new SendingView(
                     s.State, s.CreatedAt, People.Find(unit, s.CreatedBy)!.Name, s.Attempts, s.Submission, s.Acknowledgement, s.AnsweredAt, s.Problem, s.NextAttemptAt, channel, desk.IsSilent(unit, s), desk.ReasonsOf(unit, s), Mail(s.Letter), Mail(s.Reply)))],
                 approved,

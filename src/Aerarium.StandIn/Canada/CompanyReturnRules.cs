@@ -110,6 +110,22 @@ public sealed class CompanyReturnRules : IDocumentRules
             yield return new Reason("AUTHORISATION", document.Path("Authorisation/Signed"), "The officer has not signed the authorisation to file.");
         }
 
+        if (document.Text("Statements/Rounding") is null)
+        {
+            yield return new Reason("ACCOUNTS", null, "The financial statements are missing; file them with the return.");
+        }
+
+        foreach (var (own, path, what) in new[]
+        {
+            ("Company/Number", "AccountsHeader/Number", "company"), ("Header/Begin", "AccountsHeader/Begin", "period"), ("Header/End", "AccountsHeader/End", "period"),
+        })
+        {
+            if (document.Text(path) is { } stated && stated != document.Text(own))
+            {
+                yield return new Reason("ACCOUNTS", document.Path(path), $"The financial statements are of another {what} than the return.");
+            }
+        }
+
         if (document.Text("Company/Account")?.StartsWith(document.Text("Company/Number") ?? " ", StringComparison.Ordinal) is false)
         {
             yield return new Reason("ACCOUNT", document.Path("Company/Account"), "The account is not one of this business number.");

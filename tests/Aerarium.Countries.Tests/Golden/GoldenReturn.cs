@@ -55,7 +55,7 @@ internal sealed record GoldenFile(List<GoldenCase> Cases, List<GoldenEdge> Edges
             entries,
             new SortedDictionary<string, string>(FrozenReturn.FiguresOf(evaluation).Where(f => f.Value != "0").ToDictionary(), StringComparer.Ordinal),
             [.. evaluation.Findings.Select(Named).Order(StringComparer.Ordinal)],
-            Catalogue.TypeOf(definition.Id).EReturn is { } mapping ? Convert.ToHexStringLower(SHA256.HashData(mapping.Write(evaluation).Content)) : "",
+            Catalogue.TypeOf(definition.Id).EReturn is { } mapping ? Convert.ToHexStringLower(SHA256.HashData([.. Xmllint.FilesOf(mapping.Write(evaluation)).SelectMany(f => f)])) : "",
             Everything(evaluation));
     }
 

@@ -5,18 +5,58 @@ using Aerarium.Filing;
 
 namespace Aerarium.Countries.Canada.Company;
 
-/// <summary>Writes a company's federal return in the form the authority's schema asks for; whole dollars. One schema serves all years.</summary>
-public sealed class CompanyEReturn : IEReturnMapping
+/// <summary>
+/// Writes a company's federal return in the form the authority's schema asks for; whole dollars. The return and the financial statements
+/// are a file each, filed together. One schema serves both and all years.
+/// </summary>
+/// <param name="oneFile">With the statements within the return, as it was filed before the authority took several files; such returns are verified in that form.</param>
+public sealed class CompanyEReturn(bool oneFile = false) : IEReturnMapping
 {
     private const int SchemaYear = 2024;
+    private const string AccountsFile = "accounts.xml";
+    private const string Schema = "urn:aerarium:standin:ca:company:2024";
 
     /// <inheritdoc />
     public string SchemaPath(int year) => $"ca/company/{SchemaYear}.xsd";
 
     /// <inheritdoc />
-    public EReturn Write(Evaluation evaluation)
+    public EReturnFormat Format => oneFile ? EReturnFormat.Xml : EReturnFormat.Package;
+
+    /// <inheritdoc />
+    public IEReturnMapping InFormOf(byte[] file) => new CompanyEReturn(EReturnFormat.Of(file) == EReturnFormat.Xml);
+
+    /// <inheritdoc />
+    public EReturn Write(Evaluation evaluation) => oneFile ? Return(evaluation) : EReturnPackage.Of(
+        new Dictionary<string, string> { ["return"] = evaluation.Definition.Id, ["year"] = $"{evaluation.Definition.Year}", ["schema"] = Schema },
+        new Dictionary<string, EReturn> { [EReturnPackage.ReturnFile] = Return(evaluation), [AccountsFile] = Accounts(evaluation) });
+
+    /// <summary>The statements with the company and the period they are of.</summary>
+    private static EReturn Accounts(Evaluation evaluation)
     {
-        var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ca:company:{SchemaYear}", "CompanyReturn");
+        var x = new EReturnWriter(evaluation, Schema, "CompanyAccounts");
+        x.Group("AccountsHeader", () =>
+        {
+            x.Line("Number", "company.bn");
+            x.Line("Name", "company.name");
+            x.Named("scope", "begin", "end");
+        });
+        Statements(x);
+        return x.Finish();
+    }
+
+    private static void Statements(EReturnWriter x) => x.Group("Statements", () =>
+    {
+        foreach (var line in FinancialItems.Chart.Lines)
+        {
+            x.Amount($"Item{line.Code}", $"financial.{line.Name}");
+        }
+
+        x.Amount("Rounding", "financial.rounding");
+    });
+
+    private EReturn Return(Evaluation evaluation)
+    {
+        var x = new EReturnWriter(evaluation, Schema, "CompanyReturn");
         bool IsOpen(string line) => evaluation.IsOpen(evaluation.Definition.LineOf(line));
         x.Group("Header", () =>
         {
@@ -31,15 +71,11 @@ public sealed class CompanyEReturn : IEReturnMapping
             x.Named("company", "account", "name", "trade-name", "address", "activity", "product", "language", "officer", "officer-position", "officer-phone", "contact", "contact-phone");
         });
         Agent(x);
-        x.Group("Statements", () =>
+        if (oneFile)
         {
-            foreach (var line in FinancialItems.Chart.Lines)
-            {
-                x.Amount($"Item{line.Code}", $"financial.{line.Name}");
-            }
+            Statements(x);
+        }
 
-            x.Amount("Rounding", "financial.rounding");
-        });
         x.GroupWhen(IsOpen("depreciation.claimed"), "Depreciation", () => Depreciation(x));
         x.GroupWhen(IsOpen("gains.taxable"), "Gains", () =>
         {

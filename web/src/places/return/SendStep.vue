@@ -13,7 +13,7 @@ const session = useSession()
 const view = ref<Schemas['SendView'] | null>(null)
 const { busy, problem, act } = useAct()
 const confirming = ref(false)
-const xml = ref('')
+const shown = ref<{ name: string; text: string } | null>(null)
 const params = { path: { id: store.id } }
 
 async function load() {
@@ -56,10 +56,11 @@ const confirm = () =>
     confirming.value = true
   })
 
-async function show() {
-  xml.value = xml.value
-    ? ''
-    : (await (await fetch(`/api/returns/${store.id}/sending/e-return`)).text()).replace(/></g, '>\n<')
+/** The e-return, or one of the files in it, to be read. */
+async function show(file?: string) {
+  const query = file ? `?file=${encodeURIComponent(file)}` : ''
+  const text = await (await fetch(`/api/returns/${store.id}/sending/e-return${query}`)).text()
+  shown.value = { name: file ?? 'E-return', text: text.replace(/></g, '>\n<') }
 }
 
 const latest = computed(() => view.value?.sendings[0])
@@ -91,6 +92,19 @@ const words: Record<string, string> = {
                 <td>File</td>
                 <td class="amount">{{ view.built.fileName }}</td>
               </tr>
+              <tr v-for="file in view.built.files" :key="file.name">
+                <td>Holds {{ file.name }}</td>
+                <td class="amount">
+                  {{ file.bytes }} bytes
+                  <button class="link" :aria-label="`View ${file.name}`" @click="show(file.name)">View</button>
+                  <a
+                    :href="`/api/returns/${store.id}/sending/e-return?file=${encodeURIComponent(file.name)}`"
+                    :aria-label="`Download ${file.name}`"
+                    download
+                    >Download</a
+                  >
+                </td>
+              </tr>
               <tr>
                 <td>Built</td>
                 <td class="amount">{{ moment(view.built.builtAt) }}, {{ view.built.bytes }} bytes</td>
@@ -116,11 +130,12 @@ const words: Record<string, string> = {
             <router-link v-if="fault.line" :to="store.placeOfLine(fault.line, fault.row)">Go to the line</router-link>
           </div>
           <p class="links">
-            <button class="link" @click="show">{{ xml ? 'Hide' : 'View' }}</button>
+            <button v-if="shown" class="link" @click="shown = null">Hide</button>
+            <button v-else-if="!view.built.files.length" class="link" @click="show()">View</button>
             <a :href="`/api/returns/${store.id}/sending/e-return`" download>Download</a>
             <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener">Printed copy</a>
           </p>
-          <pre v-if="xml" tabindex="0" aria-label="E-return">{{ xml }}</pre>
+          <pre v-if="shown" tabindex="0" :aria-label="shown.name">{{ shown.text }}</pre>
         </template>
         <p v-else class="secondary">Not built yet.</p>
         <div class="acts">
