@@ -245,6 +245,7 @@ test('a mixed-income couple, from three quarters and 400 certificates to an acce
     expect((await workings.body()).subarray(0, 2).toString()).toBe('PK')
   })
 
+  // Quarters and lists of this couple reached the authority another way, as its registry says: it takes no credit that it has not accepted.
   await test.step('declared, handed over, approved, built, sent, accepted', async () => {
     await step(page, 'fill')
     await form(page, 'Result')

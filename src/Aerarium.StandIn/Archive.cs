@@ -158,7 +158,7 @@ public sealed class Archive
     public Submission? Find(string key) => _byKey.GetValueOrDefault(key);
 
     /// <summary>The document of a submission.</summary>
-    public byte[] Document(Submission submission) => File.ReadAllBytes(Path.Combine(_folder, $"{submission.Number}.{submission.Ending}"));
+    public byte[] Document(Submission submission) => File.ReadAllBytes(FileOf(submission));
 
     /// <summary>Where a submission stands, as its sender is told.</summary>
     public Answer AnswerTo(Submission submission)
@@ -214,7 +214,7 @@ public sealed class Archive
                 Reasons = reasons,
                 Acknowledgement = reasons.Count == 0 ? $"ACK-{examination.Year}-{sequence:000000}" : null,
             };
-            WriteWhole(Path.Combine(_folder, $"{submission.Number}.{submission.Ending}"), document);
+            WriteWhole(FileOf(submission), document);
             Keep(submission);
             return submission;
         }
@@ -232,6 +232,9 @@ public sealed class Archive
 
         File.Move(draft, path, overwrite: true);
     }
+
+    /// <summary>Where a document lies; one in JSON beside what is kept of its submission, which has that ending.</summary>
+    private string FileOf(Submission submission) => Path.Combine(_folder, $"{submission.Number}.{(submission.Ending == "json" ? "document" : submission.Ending)}");
 
     private void Keep(Submission submission)
     {

@@ -34,6 +34,9 @@ public interface IDocumentRules
 
     /// <summary>The sums that do not come out.</summary>
     IEnumerable<Reason> Arithmetic(Document document);
+
+    /// <summary>Credits that nothing the authority has accepted stands behind; none where it does not ask.</summary>
+    IEnumerable<Reason> Unsupported(Document document, AcceptedBefore accepted) => [];
 }
 
 /// <summary>What arrived as one submission.</summary>

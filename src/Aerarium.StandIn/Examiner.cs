@@ -79,6 +79,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
             .. Duplicate(content.Examined([]), content.Path(content.Header.Kind), archive),
             .. OldestFirst(content, archive),
             .. rules.Arithmetic(content),
+            .. rules.Unsupported(content, new AcceptedBefore(registry, schemas, archive, this)),
         ]);
     }
 

@@ -28,6 +28,14 @@ public sealed record AssessmentNotice(string Pin, string Number, int Year, strin
 public sealed record PayerStatement(
     string Number, string Kind, string Identifier, int Year, string? PayerNumber, string PayerName, IReadOnlyDictionary<string, string> Boxes);
 
+/// <summary>What the authority has of a period that was filed before it took returns from software, or by somebody else.</summary>
+/// <param name="Identifier">The taxpayer.</param>
+/// <param name="Year">The year.</param>
+/// <param name="Period">The quarter: Q1 to Q4.</param>
+/// <param name="Payable">What was to pay with the return of the period.</param>
+/// <param name="Withheld">What the list of the period says was withheld.</param>
+public sealed record FiledElsewhere(string Identifier, int Year, string Period, decimal Payable, decimal Withheld);
+
 /// <summary>An agent that may file for taxpayers, with the certificate it signs with.</summary>
 public sealed record Agent(string Pin, string Name, string Certificate, string? UserName = null, string? SecretSha256 = null);
 
@@ -39,6 +47,7 @@ public sealed class Registry
     private readonly ConcurrentDictionary<string, Taxpayer> _taxpayers;
     private readonly IReadOnlyList<PayerStatement> _statements;
     private readonly IReadOnlyList<AssessmentNotice> _assessments;
+    private readonly IReadOnlyList<FiledElsewhere> _filed;
     private readonly ConcurrentDictionary<string, Agent> _agents;
     private readonly string _folder;
     private readonly Lock _gate = new();
@@ -48,6 +57,7 @@ public sealed class Registry
         _taxpayers = new(taxpayers.Select(t => KeyValuePair.Create(t.Pin, t)));
         _statements = shipped.Statements;
         _assessments = shipped.Assessments;
+        _filed = shipped.Filed ?? [];
         _agents = new(agents.Select(a => KeyValuePair.Create(a.Pin, a)));
         _folder = folder;
     }
@@ -59,7 +69,7 @@ public sealed class Registry
         var countries = Directory.EnumerateFiles(shipped, "*.json").Order(StringComparer.Ordinal)
             .Select(f => JsonSerializer.Deserialize<Shipped>(File.ReadAllText(f), Json)!).ToList();
         var content = new Shipped(
-            [.. countries.SelectMany(c => c.Taxpayers)], [.. countries.SelectMany(c => c.Statements)], [.. countries.SelectMany(c => c.Assessments)]);
+            [.. countries.SelectMany(c => c.Taxpayers)], [.. countries.SelectMany(c => c.Statements)], [.. countries.SelectMany(c => c.Assessments)], [.. countries.SelectMany(c => c.Filed ?? [])]);
         return new Registry(
             [.. content.Taxpayers, .. Kept<Taxpayer>(folder, "taxpayers.json").Where(k => content.Taxpayers.All(t => t.Pin != k.Pin))],
             content,
@@ -78,6 +88,9 @@ public sealed class Registry
 
     /// <summary>The assessment of a taxpayer for a year, or null.</summary>
     public AssessmentNotice? Assessment(string pin, int year) => _assessments.FirstOrDefault(a => a.Pin == pin && a.Year == year);
+
+    /// <summary>What was filed elsewhere for a period, or null.</summary>
+    public FiledElsewhere? Filed(string pin, int year, string period) => _filed.FirstOrDefault(f => f.Identifier == pin && f.Year == year && f.Period == period);
 
     /// <summary>Registers a taxpayer.</summary>
     public void Register(Taxpayer taxpayer)
@@ -131,22 +144,5 @@ public sealed class Registry
         }
     }
 
-    private sealed record Shipped(List<Taxpayer> Taxpayers, List<PayerStatement> Statements, List<AssessmentNotice> Assessments);
-}
-
-/// <summary>The schemas the authority publishes, one file for each return and year.</summary>
-public sealed class PublishedSchemas(string folder)
-{
-    /// <summary>The text of a published schema, or null.</summary>
-    public string? Text(string path)
-    {
-        var full = Path.GetFullPath(Path.Combine(folder, path));
-        return full.StartsWith(Path.GetFullPath(folder) + Path.DirectorySeparatorChar, StringComparison.Ordinal) && File.Exists(full)
-            ? File.ReadAllText(full)
-            : null;
-    }
-
-    /// <summary>Paths of all schemas.</summary>
-    public IEnumerable<string> Paths =>
-        Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Select(f => Path.GetRelativePath(folder, f).Replace('\\', '/')).Order();
+    private sealed record Shipped(List<Taxpayer> Taxpayers, List<PayerStatement> Statements, List<AssessmentNotice> Assessments, List<FiledElsewhere>? Filed = null);
 }

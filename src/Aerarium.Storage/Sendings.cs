@@ -95,7 +95,7 @@ public static class Sendings
     public static IReadOnlyList<SendingRecord> Due(Unit unit, string now) =>
     [
         .. unit.Query<SendingRecord>(
-            $"SELECT {Columns} FROM sending WHERE state IN ('queued', 'pending') AND next_attempt_at <= @now ORDER BY next_attempt_at", new { now }),
+            $"SELECT {Columns} FROM sending WHERE state IN ('queued', 'pending') AND next_attempt_at <= @now ORDER BY next_attempt_at, id", new { now }),
     ];
 
     /// <summary>Queues a sending; returns the id. A second open or accepted one for the same return is refused by the database.</summary>

@@ -40,6 +40,11 @@ public class PhilippinesLawTests
     }
 
     [Theory]
+    [InlineData(2018, 400_000, 30_000)]
+    [InlineData(2019, 2_000_000, 490_000)]
+    [InlineData(2020, 8_000_001, 2_410_000.35)]
+    [InlineData(2022, 800_000, 130_000)]
+    [InlineData(2023, 800_000, 102_500)]
     [InlineData(2021, 250_000, 0)]
     [InlineData(2021, 400_000, 30_000)]
     [InlineData(2021, 800_000, 130_000)]
@@ -54,8 +59,47 @@ public class PhilippinesLawTests
     public void The_graduated_table(int year, decimal taxable, decimal tax) => Assert.Equal(tax, IncomeTaxLaw.For(year).Table.Apply(taxable));
 
     /// <summary>EX-A1, published in RR 8-2018.</summary>
+    [Theory]
+    [InlineData(2018)]
+    [InlineData(2021)]
+    [InlineData(2023)]
+    public void Eight_per_cent_of_the_purely_self_employed(int year) => Expect(new PhilippinesCase(year).Business("eight", 300_000, 800_000), 850_000, 68_000, 68_000);
+
+    /// <summary>
+    /// The percentage tax that 8% stands in the place of: 3%, and 1% from 1 July 2020 to 30 June 2023 (NIRC s. 116; CREATE s. 13), so that two years have
+    /// sales at either rate. Interest is cut by 33% of interest income under final tax, and by 20% from 1 July 2020 (NIRC s. 34(B)(1)). By the sheet.
+    /// </summary>
+    [Theory]
+    [InlineData(2018, 30_000, 9_010)]
+    [InlineData(2019, 30_000, 9_010)]
+    [InlineData(2020, (400_000 * 0.03) + (600_000 * 0.01), 10_000 - 330 - 400)]
+    [InlineData(2021, 10_000, 9_400)]
+    [InlineData(2022, 10_000, 9_400)]
+    [InlineData(2023, (400_000 * 0.01) + (600_000 * 0.03), 9_400)]
+    [InlineData(2024, 30_000, 9_400)]
+    [InlineData(2025, 30_000, 9_400)]
+    public void Two_rates_changed_in_the_middle_of_a_year(int year, decimal percentageTax, decimal interestAllowed)
+    {
+        var entered = new PhilippinesCase(year).Business("itemised", 1_000_000).With("business.vat-registered", "no").With("business.other-percentage-tax", "no").With("deductions.interest", 10_000).With("deductions.interest-final-tax", 3_000);
+        var changes = year is 2020 or 2023;
+        Assert.Equal(changes, entered.Evaluate().Findings.Any(f => f.Id == "sales-to-june-missing"));
+        Assert.Equal(year == 2020, entered.Evaluate().Definition.FindLine("deductions.interest-final-tax-to-june") is not null);
+        entered = changes ? entered.With("business.sales-to-june", 400_000) : entered;
+        var evaluation = (year == 2020 ? entered.With("deductions.interest-final-tax-to-june", 1_000) : entered).Evaluate();
+        Assert.Equal((percentageTax, interestAllowed), (evaluation.Definition.OtherTaxes.Single().Amount.Evaluate(evaluation.Sheet), evaluation.Amount("deductions.interest-allowed")));
+        Assert.DoesNotContain(evaluation.Findings, f => f.Id is "sales-to-june-missing" or "sales-to-june" or "interest-to-june");
+    }
+
     [Fact]
-    public void Eight_per_cent_of_the_purely_self_employed() => Expect(new PhilippinesCase(2021).Business("eight", 300_000, 800_000), 850_000, 68_000, 68_000);
+    public void No_half_is_more_than_the_whole()
+    {
+        var entered = new PhilippinesCase(2020).Business("itemised", 1_000_000).With("business.vat-registered", "no").With("business.other-percentage-tax", "no").With("deductions.interest", 10_000).With("deductions.interest-final-tax", 3_000);
+        foreach (var (line, finding, whole) in new[] { ("business.sales-to-june", "sales-to-june", 1_000_000), ("deductions.interest-final-tax-to-june", "interest-to-june", 3_000) })
+        {
+            Assert.DoesNotContain(entered.With(line, whole).Evaluate().Findings, f => f.Id == finding);
+            Assert.Contains(entered.With(line, whole + 1).Evaluate().Findings, f => f.Id == finding);
+        }
+    }
 
     /// <summary>EX-A2, published in RR 8-2018: the same taxpayer, not elected.</summary>
     [Fact]
@@ -144,6 +188,11 @@ public class PhilippinesLawTests
 
     /// <summary>Due dates of the law sheet: moved to the next working day (15 April 2022 was Good Friday).</summary>
     [Theory]
+    [InlineData(2018, "2019-04-15", "2019-10-15")]
+    [InlineData(2019, "2020-04-15", "2020-10-15")]
+    [InlineData(2020, "2021-04-15", "2021-10-15")]
+    [InlineData(2022, "2023-04-17", "2023-10-16")]
+    [InlineData(2023, "2024-04-15", "2024-10-15")]
     [InlineData(2021, "2022-04-18", "2022-10-17")]
     [InlineData(2024, "2025-04-15", "2025-10-15")]
     [InlineData(2025, "2026-04-15", "2026-10-15")]
@@ -223,7 +272,7 @@ public class PhilippinesLawTests
 
     [Fact]
     public void Tax_never_falls_as_income_rises_within_a_method() => Gen.Select(
-        Gen.Int[0, 2_900_000], Gen.Int[1, 90_000], Gen.Int[0, 2_000_000], Gen.Int[0, 2].Select(i => new[] { "eight", "standard", "itemised" }[i]), Gen.Int[0, 2].Select(i => new[] { 2021, 2024, 2025 }[i])).Sample(
+        Gen.Int[0, 2_900_000], Gen.Int[1, 90_000], Gen.Int[0, 2_000_000], Gen.Int[0, 2].Select(i => new[] { "eight", "standard", "itemised" }[i]), Gen.Int[0, 2].Select(i => new[] { 2020, 2023, 2025 }[i])).Sample(
         (receipts, more, pay, method, year) =>
         {
             decimal Due(decimal sales) => new PhilippinesCase(year).Employer(pay).Business(method, sales).Evaluate().Amount("tax.due");

@@ -106,16 +106,33 @@ public class PhilippinesQuarterTests
 
     /// <summary>Due dates of the law sheet (NIRC s. 74), moved to the next working day.</summary>
     [Theory]
+    [InlineData(2018, "2018-05-15", "2018-08-15", "2018-11-15")]
+    [InlineData(2019, "2019-05-15", "2019-08-15", "2019-11-15")]
+    [InlineData(2020, "2020-05-15", "2020-08-17", "2020-11-16")]
+    [InlineData(2022, "2022-05-16", "2022-08-15", "2022-11-15")]
+    [InlineData(2023, "2023-05-15", "2023-08-15", "2023-11-15")]
+    [InlineData(2026, "2026-05-15", "2026-08-17", "2026-11-16")]
     [InlineData(2021, "2021-05-17", "2021-08-16", "2021-11-15")]
     [InlineData(2024, "2024-05-15", "2024-08-15", "2024-11-15")]
     [InlineData(2025, "2025-05-15", "2025-08-15", "2025-11-17")]
     public void Quarters_are_due_on_the_fifteenth_or_the_working_day_after(int year, params string[] days) =>
         Assert.Equal(days.Select(DateOnly.Parse), Enumerable.Range(1, 3).Select(q => IncomeTaxLaw.For(year).OfQuarter(q, "filing").Day));
 
+    /// <summary>The first quarter has the rates of the first half.</summary>
+    [Theory]
+    [InlineData(2020, 3_000, 9_010)]
+    [InlineData(2023, 1_000, 9_400)]
+    public void The_first_quarter_is_before_the_change(int year, decimal percentageTax, decimal interestAllowed)
+    {
+        var evaluation = Quarter(year, 1, null, "itemised", 100_000, 0, q => q.With("business.vat-registered", "no").With("business.other-percentage-tax", "no")
+            .With("deductions.interest", 10_000).With("deductions.interest-final-tax", 3_000));
+        Assert.Equal((percentageTax, interestAllowed), (evaluation.Definition.OtherTaxes.Single().Amount.Evaluate(evaluation.Sheet), evaluation.Amount("deductions.interest-allowed")));
+    }
+
     /// <summary>The third quarter's tax to date is what the annual return would say if the year ended there, within any method.</summary>
     [Fact]
     public void The_sum_of_the_quarters_is_the_year() => Gen.Select(
-        Gen.Int[0, 900_000].Array[3, 3], Gen.Int[0, 2].Select(i => new[] { "eight", "standard", "itemised" }[i]), Gen.Int[0, 2].Select(i => new[] { 2021, 2024, 2025 }[i])).Sample(
+        Gen.Int[0, 900_000].Array[3, 3], Gen.Int[0, 2].Select(i => new[] { "eight", "standard", "itemised" }[i]), Gen.Int[0, 2].Select(i => new[] { 2020, 2023, 2025 }[i])).Sample(
         (sales, method, year) =>
         {
             Evaluation? before = null;

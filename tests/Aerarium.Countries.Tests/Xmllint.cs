@@ -45,6 +45,18 @@ internal static class Xmllint
             folder = Path.GetDirectoryName(folder)!;
         }
 
-        return Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", path);
+        var file = Path.Combine(folder, "src", "Aerarium.StandIn", "Schemas", path);
+        return File.Exists(file) ? file : OfYears(file);
+    }
+
+    /// <summary>A schema of one year, written out from the file that several years share.</summary>
+    private static string OfYears(string file)
+    {
+        var (year, ending) = (Path.GetFileName(file)[..4], Path.GetFileName(file)[4..]);
+        var shared = Directory.EnumerateFiles(Path.GetDirectoryName(file)!, $"????-????{ending}").Single(f => string.CompareOrdinal(Path.GetFileName(f)[..4], year) <= 0 && string.CompareOrdinal(year, Path.GetFileName(f)[5..9]) <= 0);
+        var written = Path.Combine(Directory.CreateTempSubdirectory("aerarium-schema").FullName, Path.GetFileName(file));
+        File.WriteAllText(written, File.ReadAllText(shared).Replace("{year}", year, StringComparison.Ordinal));
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(Path.GetDirectoryName(written)!, recursive: true);
+        return written;
     }
 }

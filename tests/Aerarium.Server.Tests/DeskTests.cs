@@ -23,7 +23,7 @@ public class DeskTests
         Assert.Empty(Ids(all).Intersect(Ids(second)));
         Assert.Equal(["Njeri Halvorsen Oduya", "Per Halvorsen Oduya"], Names(await rukia.GetAsync("/api/desk?list=all&search=halvorsen+2025")).Order());
         Assert.Equal(["Tamsin Wekesa Quill"], Names(await rukia.GetAsync("/api/desk?list=not-started")));
-        Assert.Equal(["Crisanto Umberfield", "Cuthbert Oakhurst", "Delphine Marchmont Oakhurst", "Errol Vandermeer", "Esi Harrow Cheruiyot", "Liwayway Brannock Dizon", "Sabine Thorogood"], Names(await rukia.GetAsync("/api/desk?list=overdue")).Distinct().Order());
+        Assert.Equal(["Cuthbert Oakhurst", "Delphine Marchmont Oakhurst", "Errol Vandermeer", "Esi Harrow Cheruiyot", "Liwayway Brannock Dizon", "Sabine Thorogood"], Names(await rukia.GetAsync("/api/desk?list=overdue")).Distinct().Order());
         Assert.Equal(["Esi Harrow Cheruiyot"], Names(await rukia.GetAsync("/api/desk?list=overdue&definition=ke%2Femployment-income")));
         Assert.Empty(Names(await rukia.GetAsync("/api/desk?list=all&search=%25")));
         var balances = (await rukia.GetAsync("/api/desk?list=all&order=balance&descending=true"))["items"]!.AsArray()

@@ -18,6 +18,7 @@ public sealed class HouseholdTests : IAsyncLifetime
         _practice = await Practice.StartAsync();
         _practice.Server.Services.GetRequiredService<DemoData>().AddFamiliesOnce();
         _rukia = await _practice.SignInAsync(0);
+        await _practice.Server.Services.GetRequiredService<TiesAtRest>().SettleAsync();
     }
 
     public ValueTask DisposeAsync() => _practice.DisposeAsync();

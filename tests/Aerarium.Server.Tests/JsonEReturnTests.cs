@@ -11,7 +11,7 @@ namespace Aerarium.Server.Tests;
 public sealed class JsonEReturnTests : IAsyncLifetime
 {
     private const int Rukia = 0, Mosi = 1, Tarek = 3;
-    private const long Third = 16, Second = 17;
+    private const long Third = 16, Second = 17, First = 18, List2 = 21, List1 = 22;
     private const string SchemaPath = "ph/individual-quarterly/2025.schema.json";
 
     private Practice _practice = null!;
@@ -25,14 +25,14 @@ public sealed class JsonEReturnTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => _practice.DisposeAsync();
 
-    private static string Schema => File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Schemas", SchemaPath));
+    private static string Schema => new StandIn.PublishedSchemas(Path.Combine(AppContext.BaseDirectory, "Schemas")).Text(SchemaPath)!;
 
     private Task ChooseAsync(string form) => _tarek.DoAsync(HttpMethod.Put, "/api/practice/e-return-form", new { definition = "ph/individual-quarterly", form });
 
     private async Task<byte[]> BuiltAsync(long id)
     {
-        await _rukia.EditAsync(
-            id, ("declaration.true-and-complete", null, "yes"), ("declaration.name", null, "Liwayway Brannock Dizon"), ("declaration.capacity", null, "taxpayer"), ("declaration.date", null, "18/06/2026"));
+        (string, string?, string)[] declared = [("declaration.true-and-complete", null, "yes"), ("declaration.name", null, "Liwayway Brannock Dizon"), ("declaration.date", null, "18/06/2026")];
+        await _rukia.EditAsync(id, id is List1 or List2 ? declared : [.. declared, ("declaration.capacity", null, "taxpayer")]);
         await _rukia.AcceptWarningsAsync(id);
         await _rukia.DoAsync(HttpMethod.Post, $"/api/returns/{id}/approval/hand-over");
         await _mosi.DoAsync(HttpMethod.Post, $"/api/returns/{id}/approval/approve");
@@ -47,6 +47,16 @@ public sealed class JsonEReturnTests : IAsyncLifetime
         return await _mosi.Http.GetByteArrayAsync($"/api/returns/{id}/sending/parcel.zip");
     }
 
+    /// <summary>A credit for tax whose list the authority has not accepted is refused at its line.</summary>
+    private async Task RejectedAsync(long id)
+    {
+        await _mosi.DoAsync(HttpMethod.Post, $"/api/returns/{id}/sending/send");
+        Assert.Equal("rejected", await _mosi.WaitForAsync(id, "accepted", "rejected"));
+        var reason = Assert.Single((await _mosi.GetAsync($"/api/returns/{id}/sending"))["sendings"]![0]!["reasons"]!.AsArray())!;
+        Assert.Equal(("CREDIT", "balance.withheld-quarter", "14000.00 is claimed; the accepted list of tax withheld of quarter 1 shows 0.00."),
+            (reason["code"]!.GetValue<string>(), reason["line"]!.GetValue<string>(), reason["message"]!.GetValue<string>()));
+    }
+
     private static (int Exit, string Words) Verify(byte[] parcel)
     {
         var path = Path.GetTempFileName();
@@ -58,17 +68,25 @@ public sealed class JsonEReturnTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task A_quarter_is_filed_in_json_and_another_in_xml()
+    public async Task A_quarter_is_filed_in_json_and_another_in_xml_once_their_lists_are_accepted()
     {
         await ChooseAsync("json");
-        var file = await BuiltAsync(Third);
+        await BuiltAsync(First);
+        await RejectedAsync(First);
+        foreach (var list in new[] { List1, List2 })
+        {
+            await BuiltAsync(list);
+            await SentAsync(list);
+        }
+
+        var file = await BuiltAsync(First);
         var json = JsonNode.Parse(file)!;
         Assert.Equal("urn:aerarium:standin:ph:individual-quarterly:2025", json["$schema"]!.GetValue<string>());
         Assert.Equal(JsonValueKind.True, json["QuarterlyIncomeTaxReturn"]!["Declaration"]!["TrueAndComplete"]!.GetValueKind());
         Assert.Equal(JsonValueKind.String, json["QuarterlyIncomeTaxReturn"]!["Result"]!["Balance"]!.GetValueKind());
         Assert.Empty(new JsonSchemaCheck(Schema).Faults(file));
 
-        var parcel = await SentAsync(Third);
+        var parcel = await SentAsync(First);
         var (exit, words) = Verify(parcel);
         Assert.True(exit == 0, words);
         Assert.Contains("the e-return is signed by Lantern Reef Tax Practice", words);

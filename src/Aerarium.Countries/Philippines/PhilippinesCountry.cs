@@ -46,7 +46,7 @@ public static class PhilippinesCountry
         new Creditor("Simulated revenue collection, Philippines", "SIMPH0001000"),
         Returns:
         [
-            new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "individual", IncomeTaxLaw.Years,
+            new(IndividualAnnualReturn.ReturnId, "Philippines, annual return of an individual", "individual", IncomeTaxLaw.AnnualYears,
                 (year, _) => new IndividualAnnualReturn(year), new IndividualAnnualEReturn(), CompensationCertificates.Record),
             new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "individual", IncomeTaxLaw.Years,
                 (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml)) { Periods = IndividualQuarterlyReturn.Quarters },

@@ -162,7 +162,7 @@ public sealed class DemoData(
             return;
         }
 
-        foreach (var finding in workbench.Open(id).Findings.Where(f => f.Severity == Severity.Warning))
+        foreach (var finding in workbench.OpenTied(id).Findings.Where(f => f.Severity == Severity.Warning))
         {
             database.Write(unit => Acceptances.Put(unit, id, new AcceptanceRecord(
                 finding.Id, finding.Row ?? "", finding.Message, "Checked against the certificate and discussed with the client.", preparer.Name, Moments.Text(clock.GetUtcNow()))));

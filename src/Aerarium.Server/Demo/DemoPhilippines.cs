@@ -41,7 +41,7 @@ internal static class DemoPhilippines
                         ("balance.withheld-quarters", "22000"), ("result.overpayment", "carry-over"),
                         ("declaration.true-and-complete", "yes"), ("declaration.name", "Crisanto Umberfield"), ("declaration.capacity", "taxpayer"), ("declaration.date", "2026-04-10"),
                     ]),
-                List(4, Certificate(Hotel, "WI120", 700_000))),
+                List(4, Certificate(Hotel, "WI120", 700_000)).Sent("Crisanto Umberfield", "2026-04-10")),
         ]);
 
     private static DemoReturn Quarter(int quarter, string nature, decimal receipts) => new(

@@ -32,6 +32,13 @@ public sealed record DemoReturn(int Year, DemoStage Stage, (string Line, string 
 
     /// <summary>Period of the year.</summary>
     public string Period { get; init; } = Core.Definitions.Periods.WholeYear;
+
+    /// <summary>The same, declared and sent.</summary>
+    public DemoReturn Sent(string declarant, string day) => this with
+    {
+        Stage = DemoStage.Sent,
+        Entries = [.. Entries, ("declaration.true-and-complete", "yes"), ("declaration.name", declarant), ("declaration.date", day)],
+    };
 }
 
 /// <summary>A demonstration client; a company has no date of birth. Everybody and everything here is made up. Of returns that feed one another, the one fed is named first.</summary>

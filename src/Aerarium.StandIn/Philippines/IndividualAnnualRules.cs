@@ -24,11 +24,17 @@ public sealed class IndividualAnnualRules : IDocumentRules
         ];
         return
         [
-            .. Column(document, ""),
-            .. document.Text("SpouseColumn/Tin") is null ? [] : Column(document, "SpouseColumn/"),
+            .. Columns(document).SelectMany(column => Column(document, column)),
             .. together.Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>(),
         ];
     }
+
+    /// <inheritdoc />
+    public IEnumerable<Reason> Unsupported(Document document, AcceptedBefore accepted) => Columns(document)
+        .SelectMany(column => SupportedCredits.Missing(document, accepted, column, quarter: 4, ("WithheldLastQuarter", "QuarterlyPaid", "WithheldQuarters")));
+
+    /// <summary>The columns of a return: the taxpayer's, and a spouse's where there is one.</summary>
+    internal static string[] Columns(Document document) => document.Text("SpouseColumn/Tin") is null ? [""] : ["", "SpouseColumn/"];
 
     private static IEnumerable<Reason> Column(Document document, string column)
     {

@@ -15,13 +15,16 @@ public sealed class IndividualQuarterlyRules : IDocumentRules
         var balance = document.Amount("Computation/Balance") + document.Amount("SpouseColumn/Computation/Balance");
         (string Path, decimal Expected, string Rule)[] checks =
         [
-            .. Column(document, ""),
-            .. document.Text("SpouseColumn/Tin") is null ? [] : Column(document, "SpouseColumn/"),
+            .. IndividualAnnualRules.Columns(document).SelectMany(column => Column(document, column)),
             ("Result/Balance", balance, "the sum of both columns"),
             ("Result/PayableNow", Math.Max(0, document.Amount("Result/Balance")), "the balance, if it is to be paid"),
         ];
         return checks.Select(c => document.Differs(c.Path, c.Expected, c.Rule)).OfType<Reason>();
     }
+
+    /// <inheritdoc />
+    public IEnumerable<Reason> Unsupported(Document document, AcceptedBefore accepted) => IndividualAnnualRules.Columns(document).SelectMany(column => SupportedCredits.Missing(
+        document, accepted, column, int.Parse(document.Text("Header/Quarter")!, System.Globalization.CultureInfo.InvariantCulture), ("WithheldThisQuarter", "PaidBefore", "WithheldBefore")));
 
     private static (string Path, decimal Expected, string Rule)[] Column(Document document, string column)
     {

@@ -17,6 +17,9 @@ public sealed class ReceivedList(IReadOnlyList<IReadOnlyDictionary<string, strin
     /// <summary>original or amended.</summary>
     public string Kind => records.Count > 0 ? records[0]["kind"] : "";
 
+    /// <summary>The tax of the list, as its record of totals says; zero without one.</summary>
+    public decimal Tax => records.Count > 0 && decimal.TryParse(records[^1].GetValueOrDefault("tax"), NumberStyles.Number, CultureInfo.InvariantCulture, out var tax) ? tax : 0;
+
     /// <summary>The quarter: Q1 to Q4.</summary>
     public string Quarter => records.Count > 0 ? records[0]["period"].Split('-')[^1] : "";
 }

@@ -31,6 +31,10 @@ public class GoldenReturnTests
         "de/individual line balance.interest-computed", "de/individual line balance.interest-months", "de/individual line balance.interest-rounded", "de/individual line balance.late-month", "de/individual line balance.late-today", "de/individual line balance.months-late", "de/individual line work-costs.ways.disabled",
         "ca/accounts finding entry-number-twice", "finding immediate-above-limit", "ca/company finding above-limit", "ca/company finding no-statements", "ca/company finding nothing-to-go-by", "ca/company finding ontario-minimum-tax", "ca/company finding rounded",
         "ca/company line depreciation.classes.expensed", "ca/company line depreciation.immediate", "ca/company line financial.rounding",
+        // Of the years beside these the golden returns meet them; the third quarter of 2026 is not due yet on the day of all golden returns.
+        "ph/individual-annual 2020 finding no-sales", "ph/individual-annual 2023 finding loss-year-twice-spouse", "ph/individual-annual 2023 finding no-income",
+        "ph/individual-quarterly 2026 finding after-due-date", "ph/individual-quarterly 2026 finding payment-overdue", "ph/individual-quarterly 2026 line result.charges-today", "ph/individual-quarterly 2026 line result.days-late-today",
+        "ph/individual-quarterly 2026 line result.interest-today", "ph/individual-quarterly 2026 line result.surcharge-today",
         "line result.wilful", "line balance.interest-on-paid", "line balance.paid-late", "line balance.payments.interest", "line balance.payments.late",
     ];
 
@@ -92,7 +96,7 @@ public class GoldenReturnTests
         var definition = Catalogue.Get(id, year, period);
         var golden = GoldenFile.Read(definition);
         var shown = golden.All(definition).SelectMany(entries => Outcomes.Shown(definition.Evaluate(entries, GoldenFile.Day))).ToHashSet();
-        var missing = definition.Lines.Select(l => $"line {l.Key}").Concat(definition.Findings.Select(f => $"finding {f.Id}")).Where(n => !shown.Contains(n) && !MetElsewhere.Contains(n) && !MetElsewhere.Contains($"{id} {n}")).Order().ToList();
+        var missing = definition.Lines.Select(l => $"line {l.Key}").Concat(definition.Findings.Select(f => $"finding {f.Id}")).Where(n => !shown.Contains(n) && !MetElsewhere.Contains(n) && !MetElsewhere.Contains($"{id} {n}") && !MetElsewhere.Contains($"{id} {year} {n}")).Order().ToList();
         Assert.True(missing.Count == 0, string.Join(", ", missing));
     }
 }

@@ -54,11 +54,16 @@ public sealed class BusinessForm : Form
         var elected = Answer("elected", "Elected in the first quarter's return, or on registration?").RequiredWhen(!Itemised).When(!Itemised)
             .From("first quarter's return, registration").Hint("the election holds for the year; without one, graduated and itemised");
 
+        var owesPercentageTax = column.Business & method.IsFilled() & !EightPerCent & vat.IsFilled() & !vat & !otherTax;
+
         Section("Sales and receipts", "NIRC s. 32");
         var goods = Entry("goods", "Gross sales of goods").InWholeUnits().TakesMoreIncome().From("books, sales ledger");
         var services = Entry("services", "Gross receipts and fees for services").InWholeUnits().TakesMoreIncome().From("books, sales ledger");
         var goodsBack = Entry("goods-returns", "Returns, allowances and discounts on goods").InWholeUnits().From("books, sales ledger");
         var servicesBack = Entry("services-returns", "Allowances and discounts on services").InWholeUnits().From("books, sales ledger");
+        var salesToJune = law.PercentageTaxChangesInJuly && definition.Period.Length == 0
+            ? Entry("sales-to-june", "Gross sales and receipts until 30 June").InWholeUnits().From("percentage tax returns").Law("NIRC s. 116").When(owesPercentageTax)
+            : null;
         NetGoods = Line("net-goods", "Net sales of goods", goods - goodsBack);
         NetServices = Line("net-services", "Net receipts for services", services - servicesBack);
         NetSales = Line("net-sales", "Net sales and receipts", NetGoods + NetServices).Subtotal();
@@ -75,7 +80,14 @@ public sealed class BusinessForm : Form
         CostOfSales = Entry("cost", "Cost of sales or services").InWholeUnits().From("accounts").When(Itemised).Law("NIRC s. 27(E)(4) by analogy");
         Gross = Line("gross", "Gross sales, receipts and other income", goods + services + NonOperating).Law("RR 8-2018").Subtotal();
 
-        PercentageTax = If(column.Business & method.IsFilled() & !EightPerCent & vat.IsFilled() & !vat & !otherTax, law.PercentageTax * (goods + services), 0);
+        PercentageTax = If(owesPercentageTax, PercentageTaxOn(law, goods + services, salesToJune), 0);
+        if (salesToJune is not null)
+        {
+            Error("sales-to-june", salesToJune > goods + services, "More is entered until 30 June than in the whole year; correct one of them.", salesToJune, goods, services);
+            Warn("sales-to-june-missing", owesPercentageTax & (goods + services > 0) & salesToJune.IsBlank(),
+                "Enter the sales and receipts until 30 June: the rate of the percentage tax changed on 1 July, and until then the comparison of methods counts all of them at the later rate.", salesToJune);
+        }
+
         Error("returns-exceed-sales", NetGoods < 0 | NetServices < 0, "Returns and discounts are more than the sales; check the ledger.", goodsBack);
         Error("eight-not-open", EightPerCent & (vat | otherTax | onlyShare),
             "8% is not open to who is registered for value-added tax, subject to another percentage tax, or has only a partnership's share.", method);
@@ -95,4 +107,10 @@ public sealed class BusinessForm : Form
             Note("before-election", method.IsBlank() | elected.IsBlank(), "Compare 8%, the standard deduction and itemised deductions before the election: it holds for the whole year.", method);
         }
     }
+
+    /// <summary>The percentage tax on the sales of the period (NIRC s. 116); where its rate changed in July, each half of the year at its own.</summary>
+    private Amount PercentageTaxOn(IncomeTaxLaw law, Amount sales, AmountLine? toJune) =>
+        toJune is not null ? (law.PercentageTaxToJune * toJune) + (law.PercentageTax * (sales - toJune))
+        : law.PercentageTaxChangesInJuly && Definition.Period == Periods.Quarter(1) ? law.PercentageTaxToJune * sales
+        : law.PercentageTax * sales;
 }

@@ -56,7 +56,7 @@ public sealed class DeductionsForm : Form
             Min(entertainment - onGoods, Round(law.EntertainmentServices * business.NetServices, ToUnits))).Law("RR 10-2002");
         var interest = Entry("interest", "Interest paid").InWholeUnits().From("statements").Law("NIRC s. 34(B)");
         var finalTax = Entry("interest-final-tax", "Interest income under final tax").InWholeUnits().From("statements").When(interest.IsFilled());
-        var interestAllowed = Line("interest-allowed", "Interest allowed", AtLeastZero(interest - Round(law.InterestCut * finalTax, ToUnits))).Law("NIRC s. 34(B)(1)");
+        var interestAllowed = Line("interest-allowed", "Interest allowed", AtLeastZero(interest - Round(InterestCut(law, interest, finalTax), ToUnits))).Law("NIRC s. 34(B)(1)");
         var before = Line("before-contributions", "Ordinary deductions before contributions",
             expenses.Sum(e => e.Amount) + forGoods + forServices + interestAllowed).Subtotal();
 
@@ -89,6 +89,19 @@ public sealed class DeductionsForm : Form
         Warn("contributions-cut", limitedAllowed < limited, $"{limited - limitedAllowed} of the contributions is above the limit and is lost.", limited);
     }
 
+    /// <summary>By how much interest paid is cut for interest income under final tax; where the part changed in July, each half of the year by its own.</summary>
+    private Amount InterestCut(IncomeTaxLaw law, AmountLine interest, AmountLine finalTax)
+    {
+        if (!law.InterestCutChangesInJuly || Definition.Period == Periods.Quarter(1) || Definition.Period == Periods.Quarter(2))
+        {
+            return (law.InterestCutChangesInJuly ? law.InterestCutToJune : law.InterestCut) * finalTax;
+        }
+
+        var toJune = Entry("interest-final-tax-to-june", "of which until 30 June").InWholeUnits().From("statements").When(interest.IsFilled());
+        Error("interest-to-june", toJune > finalTax, "More interest income is entered until 30 June than in the whole period; correct one of them.", toJune, finalTax);
+        return (law.InterestCutToJune * toJune) + (law.InterestCut * (finalTax - toJune));
+    }
+
     private AmountLine Losses(IncomeTaxLaw law, Condition carried, AmountLine beforeLosses, RowTie? from)
     {
         var losses = Repeating(LossesSection, "Losses of earlier years", "loss", row =>
@@ -98,7 +111,7 @@ public sealed class DeductionsForm : Form
             var loss = row.Entry("loss", "Loss").InWholeUnits().From("return of that year").Required();
             var applied = row.Entry("applied", "Used in years before").InWholeUnits().From("returns since");
             var last = row.NumberLine("last-year", "Last year in which it may be used",
-                year + If(year.Equals(2020) | year.Equals(2021), law.LossYearsOf2020And2021, law.LossYears)).Law("NIRC s. 34(D)(3); RR 25-2020");
+                year + (law.Year <= 2020 ? law.LossYears : If(year.Equals(2020) | year.Equals(2021), law.LossYearsOf2020And2021, law.LossYears))).Law("NIRC s. 34(D)(3); RR 25-2020");
             row.Error("loss-expired", year.IsFilled() & last < law.Year, "This loss can no longer be used; remove it.", year);
             row.Error("loss-overused", applied > loss, "More was used than the loss; check the returns since.", applied);
             row.Error("loss-year-twice", row.RepeatsEarlier(year), "This year's loss is entered twice; keep one row for each year.", year);
