@@ -34,6 +34,7 @@ public sealed class Examiner(Registry registry, PublishedSchemas schemas)
         ["ke/employment-income"] = new Kenya.EmployeeReturnRules(),
         ["ph/individual-annual"] = new IndividualAnnualRules(),
         ["ph/individual-quarterly"] = new IndividualQuarterlyRules(),
+        ["ph/percentage-tax"] = new PercentageTaxRules(),
     };
 
     /// <summary>Examines a document.</summary>

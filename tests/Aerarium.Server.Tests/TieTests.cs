@@ -115,7 +115,7 @@ public class TieTests
         var open = await MethodAsync();
         Assert.Null(open["bound"]);
         string[] figures = [.. open["choices"]![0]!["figures"]!.AsArray().Select(f => f!["label"]!.GetValue<string>())];
-        Assert.Equal(["Percentage tax on sales, filed elsewhere", "Balance and other taxes"], figures[^2..]);
+        Assert.Equal(["Percentage tax on sales, in its own returns", "Balance and other taxes"], figures[^2..]);
 
         practice.Server.Services.GetRequiredService<Storage.PracticeDatabase>().Write(unit => Storage.Returns.SetStage(unit, Quarter3 + 2, "accepted"));
         practice.Server.Services.GetRequiredService<Ties>().LookAgain(Quarter3 + 2);

@@ -45,7 +45,7 @@ public sealed record Deadline(string Act, string Label, DateOnly Day, string Sou
 /// <param name="Due">Its day.</param>
 public sealed record PaymentPart(string Label, AmountLine Amount, Deadline Due);
 
-/// <summary>Another tax that a choice on this return moves: computed so that alternatives count it, filed elsewhere.</summary>
+/// <summary>Another tax that a choice on this return moves: computed so that alternatives count it, filed in a return of its own.</summary>
 /// <param name="Label">In words.</param>
 /// <param name="Amount">How much, in the return's currency.</param>
 /// <param name="Law">Section of the law.</param>

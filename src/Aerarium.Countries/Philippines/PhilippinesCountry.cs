@@ -3,6 +3,7 @@ using Aerarium.Core.Entries;
 using Aerarium.Countries.Philippines.IndividualAnnual;
 using Aerarium.Countries.Philippines.IndividualQuarterly;
 using Aerarium.Countries.Philippines.Parameters;
+using Aerarium.Countries.Philippines.PercentageTax;
 using Aerarium.Countries.Philippines.WithholdingCredits;
 using Aerarium.Filing;
 
@@ -52,6 +53,8 @@ public static class PhilippinesCountry
                 (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml)) { Periods = IndividualQuarterlyReturn.Quarters },
             new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "individual", IncomeTaxLaw.Years,
                 (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile()) { Periods = WithholdingCreditsReturn.Quarters },
+            new(PercentageTaxReturn.ReturnId, "Philippines, quarterly percentage tax", "individual", IncomeTaxLaw.Years,
+                (year, period) => new PercentageTaxReturn(year, period), new PercentageTaxEReturn()) { Periods = PercentageTaxReturn.Quarters },
         ])
     {
         Dates = Dates,

@@ -22,7 +22,7 @@ public sealed class BusinessForm : Form
     /// <summary>The method, and whether it was elected in time.</summary>
     public readonly ChoiceLine Method;
 
-    /// <summary>The percentage tax on the sales of the period, which 8% stands in the place of; filed elsewhere.</summary>
+    /// <summary>The percentage tax on the sales of the period, which 8% stands in the place of; filed by quarters in a return of its own.</summary>
     public readonly Amount PercentageTax;
 
     /// <summary>Declares the form.</summary>
@@ -96,7 +96,7 @@ public sealed class BusinessForm : Form
         Error("eight-with-share", EightPerCent & PartnershipShare > 0,
             "How a partnership's share is taxed beside 8% is not covered here; take another method, or file it elsewhere.", PartnershipShare, method);
         Warn("standard-with-share", Standard & PartnershipShare > 0, "The standard deduction does not apply to a partnership's share.", PartnershipShare);
-        Note("percentage-tax", (Itemised | Standard) & vat.IsFilled() & !vat, "The percentage tax of NIRC s. 116 is due besides; 8% would have stood in its place.", method);
+        Note("percentage-tax", (Itemised | Standard) & vat.IsFilled() & !vat, "The percentage tax of NIRC s. 116 is due besides, quarter by quarter in its own return; 8% would have stood in its place.", method);
         if (definition.Period != Periods.Quarter(1))
         {
             Note("not-elected", Itemised & Gross <= law.EightPerCentCeiling,
@@ -111,6 +111,5 @@ public sealed class BusinessForm : Form
     /// <summary>The percentage tax on the sales of the period (NIRC s. 116); where its rate changed in July, each half of the year at its own.</summary>
     private Amount PercentageTaxOn(IncomeTaxLaw law, Amount sales, AmountLine? toJune) =>
         toJune is not null ? (law.PercentageTaxToJune * toJune) + (law.PercentageTax * (sales - toJune))
-        : law.PercentageTaxChangesInJuly && Definition.Period == Periods.Quarter(1) ? law.PercentageTaxToJune * sales
-        : law.PercentageTax * sales;
+        : (Definition.Period == Periods.Quarter(1) ? law.PercentageTaxOf(1) : law.PercentageTax) * sales;
 }

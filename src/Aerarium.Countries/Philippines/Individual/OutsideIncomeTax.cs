@@ -6,7 +6,7 @@ internal static class OutsideIncomeTax
     /// <summary>Each in a phrase.</summary>
     public static readonly IReadOnlyList<string> Of =
     [
-        "percentage tax and value added tax: told where it matters, filed elsewhere",
+        "value added tax, and percentage taxes other than that of NIRC s. 116",
         "income under final tax and capital gains",
         "what the client withholds from others as an employer or payer",
         "the tax credit of the personal equity and retirement account: entered as another credit",

@@ -13,11 +13,15 @@ public sealed class TaxpayerForm : Form
     /// <summary>Whether the return amends an earlier one.</summary>
     public readonly Condition Amended;
 
-    /// <summary>The taxpayer's own number, and the spouse's in a joint return.</summary>
-    public readonly TextLine Tin, SpouseTin;
+    /// <summary>The taxpayer's own number.</summary>
+    public readonly TextLine Tin;
+
+    private readonly TextLine? _spouseTin;
 
     /// <summary>Declares the form.</summary>
-    public TaxpayerForm(Definition definition, AnswerLine joint)
+    /// <param name="definition">The return.</param>
+    /// <param name="joint">Whether the spouse is in the return too; null where each files alone.</param>
+    public TaxpayerForm(Definition definition, AnswerLine? joint = null)
         : base(definition, "taxpayer", "Taxpayer", "As the registration certificate has them; the client's particulars fill these lines.")
     {
         Section("Taxpayer");
@@ -31,13 +35,21 @@ public sealed class TaxpayerForm : Form
         Text("email", "E-mail").FollowsClient("email");
         Text("phone", "Telephone").FollowsClient("phone");
 
-        Section("Spouse", "NIRC s. 51(D)", joint);
-        SpouseTin = Identifier("spouse-tin", "Spouse's taxpayer identification number", PhilippinesIdentifiers.Tin).From("registration certificate").Required();
-        Text("spouse-name", "Spouse's full official name").From("registration certificate").Required();
-        Text("spouse-citizenship", "Spouse's citizenship").From("registration certificate").Required();
-        Error("spouse-is-taxpayer", SpouseTin.BeginsLike(Tin, OwnDigits), "This is the taxpayer's own number; give the spouse's.", SpouseTin);
-
+        _spouseTin = joint is null ? null : Spouse(joint);
         Section("Return");
         Amended = this.KindOfReturn();
+    }
+
+    /// <summary>The spouse's number in a joint return.</summary>
+    public TextLine SpouseTin => _spouseTin ?? throw new InvalidOperationException("Each spouse files this return alone.");
+
+    private TextLine Spouse(AnswerLine joint)
+    {
+        Section("Spouse", "NIRC s. 51(D)", joint);
+        var tin = Identifier("spouse-tin", "Spouse's taxpayer identification number", PhilippinesIdentifiers.Tin).From("registration certificate").Required();
+        Text("spouse-name", "Spouse's full official name").From("registration certificate").Required();
+        Text("spouse-citizenship", "Spouse's citizenship").From("registration certificate").Required();
+        Error("spouse-is-taxpayer", tin.BeginsLike(Tin, OwnDigits), "This is the taxpayer's own number; give the spouse's.", tin);
+        return tin;
     }
 }

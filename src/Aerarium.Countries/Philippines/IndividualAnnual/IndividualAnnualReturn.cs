@@ -44,7 +44,7 @@ public sealed class IndividualAnnualReturn : Definition
         _charges = new ChargesForm(this, law, scope.Late, (result.PayableNow, result.Later), result.Rates, law.Payment.Day);
         _ = new AttachmentsForm(this, law, scope, (compensation, business), (spouseCompensation, spouseBusiness));
         _ = new DeclarationForm(this);
-        _others = [new("Percentage tax on sales, filed elsewhere", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")];
+        _others = [new("Percentage tax on sales, in its own returns", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")];
         ChargesRunOn(result.Running);
         PaidIn(new PaymentPart("Tax of the year, or its first part", result.PayableNow, law.Payment), new PaymentPart("Second part", result.Later, law.SecondPart));
         Seal(

@@ -43,7 +43,7 @@ public sealed class IndividualQuarterlyReturn : Definition
         var result = _result = new QuarterResultForm(this, law, scope, due.Day, (tax, credits), (spouseTax, spouseCredits));
         _charges = new ChargesForm(this, law, scope.Late, (result.PayableNow, 0), result.Rates, due.Day);
         _ = new DeclarationForm(this);
-        _others = period == Periods.Quarter(1) ? [new("Percentage tax on sales, filed elsewhere", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")] : [];
+        _others = period == Periods.Quarter(1) ? [new("Percentage tax on sales, in its own returns", business.PercentageTax + spouseBusiness.PercentageTax, "NIRC s. 116")] : [];
         ChargesRunOn(result.Running);
         PaidIn(new PaymentPart("Tax of the quarter", result.PayableNow, due));
         Seal(

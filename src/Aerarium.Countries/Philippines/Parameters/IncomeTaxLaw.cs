@@ -55,13 +55,19 @@ public sealed class IncomeTaxLaw : LawInForce
     public Parameter EightPerCentCeiling => InForce(Money("eight-per-cent-ceiling", "ceiling of sales and receipts", "NIRC s. 24(A)(2)(b), 109(BB)")
         .From(2018, 3_000_000, Certain));
 
-    /// <summary>The tax on gross sales of who is not registered for value-added tax and has not chosen 8%; filed elsewhere, and counted where choices are compared.</summary>
+    /// <summary>The tax on gross sales of who is not registered for value-added tax and has not chosen 8%; filed by quarters, and counted where choices are compared.</summary>
     public Parameter PercentageTax => InForce(Percent("percentage-tax", "percentage tax on gross sales", "NIRC s. 116; RA 11534 (CREATE) s. 13")
         .From(2018, 3, Certain).From(2020, 1, Certain).From(2023, 3, Certain));
 
     /// <summary>The same until 30 June of the year; its rate changed on 1 July 2020 and on 1 July 2023.</summary>
     public Parameter PercentageTaxToJune => InForce(Percent("percentage-tax-to-june", "percentage tax on gross sales until 30 June", "NIRC s. 116; RA 11534 (CREATE) s. 13")
         .From(2018, 3, Certain).From(2021, 1, Certain).From(2024, 3, Certain));
+
+    /// <summary>Whether services are taxed by their sales, on invoice, and no longer by receipts (EOPT; the first period is likely).</summary>
+    public bool ServicesBySales => Year >= 2024;
+
+    /// <summary>The percentage tax on the gross sales of a quarter.</summary>
+    public Parameter PercentageTaxOf(int quarter) => PercentageTaxChangesInJuly && quarter <= 2 ? PercentageTaxToJune : PercentageTax;
 
     /// <summary>Whether the rate of the percentage tax changed in the middle of the year.</summary>
     public bool PercentageTaxChangesInJuly => PercentageTax.Value != PercentageTaxToJune.Value;
@@ -152,5 +158,13 @@ public sealed class IncomeTaxLaw : LawInForce
         act == "payment" ? "Tax of the quarter to be paid" : "Quarterly return to be filed",
         PhilippinesHolidays.Calendar.WorkingDayOnOrAfter(new DateOnly(Year, (3 * quarter) + 2, 15)),
         "NIRC s. 74",
+        Certain);
+
+    /// <summary>Day by which the percentage tax of a quarter is filed and paid: the 25th day after the quarter, or the working day after it.</summary>
+    public Deadline OfPercentageTax(int quarter, string act) => new(
+        act,
+        act == "payment" ? "Percentage tax of the quarter to be paid" : "Percentage tax of the quarter to be filed",
+        PhilippinesHolidays.Calendar.WorkingDayOnOrAfter(new DateOnly(Year, 3 * quarter, 1).AddMonths(1).AddDays(24)),
+        "NIRC s. 128(A)",
         Certain);
 }

@@ -18,7 +18,14 @@ const { busy, problem, act } = useAct()
 const own = computed(() =>
   props.types.filter((t) => t.country === props.client.country && t.filedBy === props.client.kind),
 )
-const years = computed(() => [...new Set(own.value.flatMap((t) => t.years))].sort((a, b) => b - a))
+const covered = computed(() => [...new Set(own.value.flatMap((t) => t.years))].sort((a, b) => b - a))
+
+/** The latest years, and those of which there is a return; the others when they are asked for. */
+const LATEST = 3
+const showsAll = ref(false)
+const years = computed(() =>
+  covered.value.filter((year, at) => showsAll.value || at < LATEST || props.returns.some((r) => r.year === year)),
+)
 const returnsOf = (definition: string, year: number, period?: string) =>
   props.returns.filter(
     (r) => r.definition === definition && r.year === year && (period === undefined || r.period === period),
@@ -38,6 +45,12 @@ const slots = (type: Schemas['ReturnTypeView'], year: number): Slot[] =>
         (period) => ({ definition: type.id, year, period }),
       )
 const isFurther = (of: Slot) => props.types.find((t) => t.id === of.definition)!.furtherPeriod === of.period
+
+/** Years in a row from the first to the last, others one by one. */
+const inWords = (years: number[]) =>
+  years.length > 2 && years.at(-1)! - years[0]! === years.length - 1
+    ? `${years[0]} to ${years.at(-1)}`
+    : years.join(' and ')
 
 /** What is about to be opened although an older year has not been filed. */
 const asked = ref<{ of: Slot; older: number[]; roll: boolean } | null>(null)
@@ -95,55 +108,63 @@ const mayOpen = (of: Slot) => session.mayPrepare && !present(of).length
     <div class="rule-head"><h2>Returns</h2></div>
     <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
     <p v-if="asked" class="banner warn" role="alert">
-      {{ asked.older.join(' and ') }} {{ asked.older.length === 1 ? 'has' : 'have' }} not been filed; older years come
-      first, and penalties run on them.
+      {{ inWords(asked.older) }} {{ asked.older.length === 1 ? 'has' : 'have' }} not been filed; older years come first,
+      and penalties run on them.
       <button class="link" @click="open(asked.of, asked.roll, true)">Open {{ periodOf(asked.of) }} all the same</button>
       <button class="link" @click="asked = null">Cancel</button>
     </p>
     <p v-if="!own.length" class="secondary">No return of companies of this country is covered yet.</p>
-    <table v-else class="plain">
-      <thead>
-        <tr>
-          <th>Return</th>
-          <th v-for="year in years" :key="year">{{ year }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="type in own" :key="type.id">
-          <td>{{ type.title }}</td>
-          <td v-for="year in years" :key="year" class="cell">
-            <div v-for="of in slots(type, year)" :key="of.period">
-              <div v-for="item in present(of)" :key="item.id">
-                <span v-if="of.period" class="small secondary period">{{ partOf(of.period) }}</span>
-                <router-link :to="`/returns/${item.id}/fill`"
-                  >{{ item.kind === 'amended' ? 'amended, ' : '' }}{{ item.stage }}</router-link
+    <div v-else class="wide">
+      <table class="plain">
+        <thead>
+          <tr>
+            <th>Return</th>
+            <th v-for="year in years" :key="year">{{ year }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="type in own" :key="type.id">
+            <td>{{ type.title }}</td>
+            <td v-for="year in years" :key="year" class="cell">
+              <div v-for="of in slots(type, year)" :key="of.period">
+                <div v-for="item in present(of)" :key="item.id">
+                  <span v-if="of.period" class="small secondary period">{{ partOf(of.period) }}</span>
+                  <router-link :to="`/returns/${item.id}/fill`"
+                    >{{ item.kind === 'amended' ? 'amended, ' : '' }}{{ item.stage }}</router-link
+                  >
+                  <span class="small secondary balance">{{ amount(item.balance) }}</span>
+                </div>
+                <button v-if="mayAmend(of)" class="link small" :disabled="busy" @click="amend(of)">
+                  amend {{ periodOf(of) }}
+                </button>
+                <button
+                  v-if="mayOpen(of)"
+                  :class="['link', { small: isFurther(of) }]"
+                  :title="isFurther(of) ? `Another accounting period that ends in ${of.year}` : undefined"
+                  :disabled="busy"
+                  @click="open(of, false)"
                 >
-                <span class="small secondary balance">{{ amount(item.balance) }}</span>
+                  {{ isFurther(of) ? 'Open a second period' : `Open ${periodOf(of)}` }}
+                </button>
+                <button v-if="mayOpen(of) && before(of)" class="link roll" :disabled="busy" @click="open(of, true)">
+                  roll forward
+                </button>
               </div>
-              <button v-if="mayAmend(of)" class="link small" :disabled="busy" @click="amend(of)">
-                amend {{ periodOf(of) }}
-              </button>
-              <button
-                v-if="mayOpen(of)"
-                :class="['link', { small: isFurther(of) }]"
-                :title="isFurther(of) ? `Another accounting period that ends in ${of.year}` : undefined"
-                :disabled="busy"
-                @click="open(of, false)"
-              >
-                {{ isFurther(of) ? 'Open a second period' : `Open ${periodOf(of)}` }}
-              </button>
-              <button v-if="mayOpen(of) && before(of)" class="link roll" :disabled="busy" @click="open(of, true)">
-                roll forward
-              </button>
-            </div>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <button v-if="showsAll || years.length < covered.length" class="link small" @click="showsAll = !showsAll">
+      {{ showsAll ? 'Hide earlier years' : `Show earlier years, from ${covered.at(-1)}` }}
+    </button>
   </section>
 </template>
 
 <style scoped>
+.wide {
+  overflow-x: auto;
+}
 .balance {
   margin-left: 8px;
 }

@@ -105,6 +105,30 @@ describe('the matrix of years by return types', () => {
     expect(push).toHaveBeenCalledWith('/returns/99/scope')
   })
 
+  it('shows the latest years and those with a return, and the others when asked', async () => {
+    useSession().view = { person: { mayPrepare: true } } as never
+    const wrapper = mount(ReturnMatrix, {
+      props: {
+        client,
+        returns: [item(2019, 'accepted')],
+        types: [{ ...types[0]!, years: [2018, 2019, 2020, 2021, 2022, 2023, 2024, 2025] }],
+      },
+      global: { stubs: { RouterLink: { template: '<a><slot /></a>' } } },
+    })
+    const heads = () => wrapper.findAll('th').map((h) => h.text())
+    expect(heads()).toEqual(['Return', '2025', '2024', '2023', '2019'])
+    const button = () => wrapper.findAll('button').find((b) => b.text().includes('earlier years'))!
+    expect(button().text()).toBe('Show earlier years, from 2018')
+    await button().trigger('click')
+    expect(heads()).toHaveLength(9)
+    expect(button().text()).toBe('Hide earlier years')
+    await wrapper
+      .findAll('button')
+      .find((b) => b.text() === 'Open 2023')!
+      .trigger('click')
+    expect(wrapper.get('[role="alert"]').text()).toContain('2018 and 2020 and 2021 and 2022 have not been filed')
+  })
+
   it('rolls forward from last year once that is filed', async () => {
     const wrapper = matrix([item(2024, 'accepted')])
     await wrapper

@@ -96,8 +96,9 @@ const words: Record<string, string> = {
                 <td>Holds {{ file.name }}</td>
                 <td class="amount">
                   {{ file.bytes }} bytes
-                  <button class="link" :aria-label="`View ${file.name}`" @click="show(file.name)">View</button>
+                  <button class="link beside" :aria-label="`View ${file.name}`" @click="show(file.name)">View</button>
                   <a
+                    class="beside"
                     :href="`/api/returns/${store.id}/sending/e-return?file=${encodeURIComponent(file.name)}`"
                     :aria-label="`Download ${file.name}`"
                     download
@@ -273,6 +274,9 @@ const words: Record<string, string> = {
 </template>
 
 <style scoped>
+.beside {
+  margin-left: 14px;
+}
 .send {
   background: var(--page);
 }
