@@ -40,6 +40,7 @@ const finding = computed<Finding | undefined>(() =>
     (f) =>
       !f.acceptance &&
       !(f.id.endsWith(':missing') && props.line.kind === 'answer') &&
+      !f.id.endsWith(':unread') &&
       f.severity !== 'note' &&
       (f.lines[0] === props.line.key || (props.beside && f.lines[0] === props.beside.key)) &&
       (f.row ?? null) === props.row,

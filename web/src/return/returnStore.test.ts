@@ -410,7 +410,7 @@ describe('a return as it is worked on', () => {
     server.answer = () => result({ refusals: [{ line: 'form.paid', row: null, typed: 'x', message: 'not an amount' }] })
     store.set('form.paid', null, 'x', 10)
     await settled()
-    expect(store.drafts.get('form.paid|')).toEqual({ typed: 'x', state: 'refused', message: 'not an amount' })
+    expect(store.drafts.get('form.paid|')).toMatchObject({ typed: 'x', state: 'refused', message: 'not an amount' })
   })
 
   it('shows a conflict, and takes mine on demand with the revision of now', async () => {
@@ -436,6 +436,26 @@ describe('a return as it is worked on', () => {
     await settled()
     expect(server.sent.at(-1)).toMatchObject([{ value: '9', seen: 15 }])
     expect(store.drafts.size).toBe(0)
+  })
+
+  it('tells a text that could not be read as that, and its line not as missing', async () => {
+    const finding = (id: string, line: string) => ({ id, lines: [line], row: null, severity: 'error' }) as Finding
+    const [missing, other] = [finding('form.paid:missing', 'form.paid'), finding('form.more:missing', 'form.more')]
+    store.findings.value = [missing!, other!]
+    server.answer = () =>
+      result({
+        findings: { since: 10, from: 1, head: 2, now: [], end: 0, stamp: 1 },
+        refusals: [{ line: 'form.paid', row: null, typed: '12x', message: "Paid: '12x' is not an amount." }],
+      })
+    store.set('form.paid', null, '12x', 10)
+    await settled()
+    expect(store.findings.value).toMatchObject([
+      { id: 'form.paid:unread', message: "Paid: '12x' is not an amount.", lines: ['form.paid'], severity: 'error' },
+      { id: 'form.more:missing' },
+    ])
+    expect(store.errors.value).toBe(2)
+    store.drafts.delete('form.paid|')
+    expect(store.findings.value).toEqual([missing, other])
   })
 
   it('takes over what changed of the findings, and keeps the others as they are', async () => {

@@ -15,6 +15,7 @@ import {
 } from './editSteps'
 import { importStep, type RowsThen } from './importStep'
 import { LiveReturn } from './liveReturn'
+import { withUnread } from './unread'
 import { placeKey, ReturnLayout, type Form, type Line, type Section, type Spot } from './returnLayout'
 
 export { placeKey, type Form, type Line, type Section, type Spot } from './returnLayout'
@@ -29,6 +30,8 @@ export interface Draft {
   state: 'sending' | 'refused' | 'conflict'
   message?: string
   theirs?: string | null
+  /** The text itself could not be taken: it is a finding until it is corrected. */
+  unread?: boolean
 }
 
 /** One return as it is worked on: values, rows, findings; edits, undo, live changes of others. */
@@ -37,7 +40,13 @@ export class ReturnStore extends ReturnLayout implements Now {
   readonly values = shallowReactive(new Map<string, Value>())
   readonly rows = shallowReactive(new Map<string, string[]>())
   readonly drafts = shallowReactive(new Map<string, Draft>())
-  readonly findings = shallowRef<Finding[]>([])
+  /** What the server finds. */
+  private readonly told = shallowRef<Finding[]>([])
+  /** Findings; a text that could not be read is told as that, and its line is not missing. */
+  readonly findings = computed<Finding[]>({
+    get: () => withUnread(this.told.value, this.drafts, (line) => this.formOf(line)?.key ?? ''),
+    set: (told) => (this.told.value = told),
+  })
   readonly ties = shallowRef<Map<string, Tie>>(new Map())
   readonly remarks = shallowRef<Remark[]>([])
   readonly progress = shallowRef<Schemas['FormProgress'][]>([])
@@ -418,6 +427,7 @@ export class ReturnStore extends ReturnLayout implements Now {
         typed: refusal.typed ?? '',
         state: 'refused',
         message: refusal.message,
+        unread: true,
       })
     for (const conflict of result.conflicts)
       this.drafts.set(placeKey(conflict.line, conflict.row), {
@@ -453,7 +463,7 @@ export class ReturnStore extends ReturnLayout implements Now {
     this.revision.value = result.revision
     this.stage.value = result.stage
     const { head, now, end } = result.findings
-    const before = this.findings.value
+    const before = this.told.value
     if (now.length || head + end !== before.length)
       this.findings.value = [...before.slice(0, head), ...now, ...before.slice(before.length - end)]
     this.findingsStamp = result.findings.stamp
