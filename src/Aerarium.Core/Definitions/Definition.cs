@@ -297,7 +297,7 @@ public abstract class Definition
 
     private static Message MissingMessage(Line line) =>
         line.MissingMessage is { } message ? message
-        : line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer '{line.Label}'."
+        : line.Kind == LineKind.Answer && line.Form.Number == 0 ? $"Scope: answer ‘{line.Label}’."
         : line.PracticeParticular is not null ? $"Enter ‘{line.Label}’, or keep it once on the Practice page for every return."
         : line.Kind switch
         {
