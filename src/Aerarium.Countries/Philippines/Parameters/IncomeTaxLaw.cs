@@ -69,8 +69,8 @@ public sealed class IncomeTaxLaw : LawInForce
     /// <summary>The percentage tax on the gross sales of a quarter.</summary>
     public Parameter PercentageTaxOf(int quarter) => PercentageTaxChangesInJuly && quarter <= 2 ? PercentageTaxToJune : PercentageTax;
 
-    /// <summary>Whether the rate of the percentage tax changed in the middle of the year.</summary>
-    public bool PercentageTaxChangesInJuly => PercentageTax.Value != PercentageTaxToJune.Value;
+    /// <summary>Whether the rate of the percentage tax changed in the middle of the year (RA 11534 (CREATE) s. 13: 1% from 1 July 2020 to 30 June 2023).</summary>
+    public bool PercentageTaxChangesInJuly => Year is 2020 or 2023;
 
     /// <summary>The optional standard deduction.</summary>
     public Parameter StandardDeduction => InForce(Percent("standard-deduction", "optional standard deduction", "NIRC s. 34(L); RR 16-2008")
@@ -95,8 +95,8 @@ public sealed class IncomeTaxLaw : LawInForce
         .For(2020, 33, Unsure, "That each half of {year} has its own part, by the day the interest was received, is unsure.")
         .From(2021, 20, Likely));
 
-    /// <summary>Whether the part by which interest is cut changed in the middle of the year.</summary>
-    public bool InterestCutChangesInJuly => InterestCut.Value != InterestCutToJune.Value;
+    /// <summary>Whether the part by which interest is cut changed in the middle of the year (CREATE, on 1 July 2020).</summary>
+    public bool InterestCutChangesInJuly => Year == 2020;
 
     /// <summary>Contributions with a limit: part of business income before them.</summary>
     public Parameter ContributionsLimit => InForce(Percent("contributions-limit", "contributions, part of income before them", "NIRC s. 34(H)(1)")
