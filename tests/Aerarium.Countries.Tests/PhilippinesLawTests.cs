@@ -252,6 +252,24 @@ public class PhilippinesLawTests
         Assert.Equal(usable, evaluation.Findings.All(f => f.Id != "loss-expired"));
     }
 
+    /// <summary>Certificates round each employer's income to the peso: a peso is no difference, two are.</summary>
+    [Theory]
+    [InlineData(1, false)]
+    [InlineData(2, true)]
+    public void Compensation_that_differs_from_its_certificates_is_told(decimal contributions, bool told) =>
+        Assert.Equal(told, new PhilippinesCase(2025).Employer(550_000, contributions: contributions).Evaluate().Findings.Any(f => f.Id == "differs-from-certificates"));
+
+    /// <summary>A special rate is at most 35%, that of the table's last part; a credit agrees with its list within a peso.</summary>
+    [Fact]
+    public void Bounds_are_what_the_sheet_says()
+    {
+        var rate = Catalogue.Get(IndividualAnnualReturn.ReturnId, 2025).Lines.Single(l => l.Key.EndsWith(".rate", StringComparison.Ordinal) && l.Form.Key == "special");
+        Assert.Null(Core.Entries.EntryReader.Read(rate, "35").Problem);
+        Assert.NotNull(Core.Entries.EntryReader.Read(rate, "35.01").Problem);
+        Assert.Equal(1, Catalogue.Get("ph/individual-quarterly", 2025, "q1").LineOf("balance.withheld-quarter").TieTolerance);
+        Assert.Equal(1, Catalogue.Get(IndividualAnnualReturn.ReturnId, 2025).LineOf("balance.withheld-last-quarter").TieTolerance);
+    }
+
     /// <summary>What is not covered stops instead of being guessed.</summary>
     [Theory]
     [InlineData("eight", true)]
