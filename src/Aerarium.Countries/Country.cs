@@ -66,7 +66,10 @@ public sealed record Country(
     IReadOnlyList<ReturnType> Returns)
 {
     /// <summary>The country's own authority.</summary>
-    public Authority Authority => new($"Authority of {Name}", Collection);
+    public Authority Authority => new($"Authority of {Article}{Name}", Collection);
+
+    /// <summary>What stands before the name in a sentence, with its blank; nothing for most.</summary>
+    public string Article { get; init; } = "";
 
     /// <summary>In which order dates are written in figures.</summary>
     public DateOrder Dates { get; init; } = DateOrder.DayFirst;

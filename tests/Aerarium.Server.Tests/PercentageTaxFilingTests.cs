@@ -60,6 +60,7 @@ public sealed class PercentageTaxFilingTests() : ExaminerBench(Agent)
         Assert.Equal(("280000", "8400"), (Value(await rukia.GetAsync($"/api/returns/{id}"), "sales.services"), Value(await rukia.GetAsync($"/api/returns/{id}"), "result.tax")));
 
         Assert.Equal(("no", "no"), (Value(await rukia.GetAsync($"/api/returns/{id}"), "scope.vat-registered"), Value(await rukia.GetAsync($"/api/returns/{id}"), "scope.other-percentage-tax")));
+        Assert.Equal("Authority of the Philippines", (await rukia.GetAsync($"/api/returns/{id}"))["authority"]!.GetValue<string>());
         await rukia.EditAsync(id, ("sales.services", null, "280001"));
         Assert.Contains((await rukia.GetAsync($"/api/returns/{id}"))["findings"]!.AsArray(), f => f!["id"]!.GetValue<string>() == "sales.services:tie");
         await rukia.EditAsync(id, ("sales.services", null, "280000"));

@@ -58,5 +58,6 @@ public static class PhilippinesCountry
         ])
     {
         Dates = Dates,
+        Article = "the ",
     };
 }
