@@ -125,6 +125,9 @@ public static class Periods
     /// <summary>A second accounting period that ends in the same calendar year, after the year end was changed.</summary>
     public const string Second = "second";
 
+    /// <summary>The four quarters.</summary>
+    public static readonly IReadOnlyList<string> Quarters = [Quarter(1), Quarter(2), Quarter(3), Quarter(4)];
+
     /// <summary>A quarter, from 1 to 4.</summary>
     public static string Quarter(int quarter) => $"q{quarter}";
 

@@ -52,9 +52,9 @@ public static class PhilippinesCountry
             new(IndividualQuarterlyReturn.ReturnId, "Philippines, quarterly return of an individual", "individual", IncomeTaxLaw.Years,
                 (year, period) => new IndividualQuarterlyReturn(year, period), new IndividualQuarterlyEReturn(EReturnFormat.Xml)) { Periods = IndividualQuarterlyReturn.Quarters },
             new(WithholdingCreditsReturn.ReturnId, "Philippines, list of tax withheld at source", "individual", IncomeTaxLaw.Years,
-                (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile()) { Periods = WithholdingCreditsReturn.Quarters },
+                (year, period) => new WithholdingCreditsReturn(year, period), new WithholdingCreditsFile()) { Periods = Periods.Quarters },
             new(PercentageTaxReturn.ReturnId, "Philippines, quarterly percentage tax", "individual", IncomeTaxLaw.Years,
-                (year, period) => new PercentageTaxReturn(year, period), new PercentageTaxEReturn()) { Periods = PercentageTaxReturn.Quarters },
+                (year, period) => new PercentageTaxReturn(year, period), new PercentageTaxEReturn()) { Periods = Periods.Quarters },
         ])
     {
         Dates = Dates,

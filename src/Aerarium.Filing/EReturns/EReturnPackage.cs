@@ -21,6 +21,14 @@ public static class EReturnPackage
         ManifestZip.Pack(about, [.. files.Select(f => new ParcelFile(f.Key, f.Value.Content))], CompressionLevel.NoCompression),
         files.SelectMany(f => f.Value.Places.Select(p => (Path: PathIn(f.Key, p.Key), p.Value))).ToDictionary(p => p.Path, p => p.Value));
 
+    /// <summary>Whether two submissions hold the same files, however their zips were written.</summary>
+    /// <exception cref="FormatException">One is no submission, or not as its manifest says.</exception>
+    public static bool HoldTheSame(byte[] one, byte[] other)
+    {
+        var (files, others) = (Files(one), Files(other));
+        return files.Count == others.Count && files.All(f => others.TryGetValue(f.Key, out var content) && content.AsSpan().SequenceEqual(f.Value));
+    }
+
     /// <summary>The files of a submission, each as its manifest says.</summary>
     /// <exception cref="FormatException">It is none, has no return, or a file was changed, added or removed; the message says which.</exception>
     public static IReadOnlyDictionary<string, byte[]> Files(byte[] package)

@@ -43,8 +43,7 @@ public sealed record EReturnFormat(string MediaType, string Ending, EReturnSigna
     {
         var format when format != Of(again) => false,
         var format when format == Xml => XmlSignature.Unsigned(file).AsSpan().SequenceEqual(XmlSignature.Unsigned(again)),
-        var format when format == Package => EReturnPackage.Files(file).OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => (f.Key, Convert.ToBase64String(f.Value)))
-            .SequenceEqual(EReturnPackage.Files(again).OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => (f.Key, Convert.ToBase64String(f.Value)))),
+        var format when format == Package => EReturnPackage.HoldTheSame(file, again),
         _ => file.AsSpan().SequenceEqual(again),
     };
 }

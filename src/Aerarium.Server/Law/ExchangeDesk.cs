@@ -208,7 +208,7 @@ internal sealed class ExchangeDesk(PracticeDatabase database, LawDesk law, Corre
         var file = JsonSerializer.Deserialize<ExchangedLaw>(content, Json)!;
         if (file.Corrections.FirstOrDefault(c => (c.Value is null) == (c.Ranges is null)) is { } shapeless)
         {
-            throw PlainProblem.Refused($"This is no file of verifications and corrections: give the correction of '{shapeless.Figure}' either a value or ranges.");
+            throw PlainProblem.Refused($"The file cannot be taken: the correction of '{shapeless.Figure}' needs either a value or ranges. Correct the file, or have it exported again.");
         }
 
         return (file.Definition, file.Year, file.Period) == (written.Id, written.Year, written.Period)

@@ -1,4 +1,3 @@
-using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Countries.Common;
 using Aerarium.Countries.Philippines.Individual;
@@ -24,13 +23,7 @@ public sealed class IndividualQuarterlyEReturn(EReturnFormat format) : IEReturnM
         var definition = evaluation.Definition;
         bool Yes(string key) => evaluation.Value(definition.LineOf(key)) == "yes";
         var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ph:individual-quarterly:{definition.Year}", "QuarterlyIncomeTaxReturn", format);
-        x.Group("Header", () =>
-        {
-            x.Fixed("TaxableYear", $"{definition.Year}");
-            x.Fixed("Quarter", $"{Periods.QuarterOf(definition.Period)}");
-            x.Line("Kind", "taxpayer.kind");
-            x.Line("PriorAcknowledgement", "taxpayer.prior-acknowledgement");
-        });
+        x.HeaderOfQuarter(definition);
         x.Group("Taxpayer", () =>
         {
             x.Line("Tin", "taxpayer.tin");

@@ -15,7 +15,7 @@ public sealed class IndividualQuarterlyReturn : Definition
     public const string ReturnId = "ph/individual-quarterly";
 
     /// <summary>The quarters that have a return; the fourth is in the annual one.</summary>
-    public static readonly IReadOnlyList<string> Quarters = [Periods.Quarter(1), Periods.Quarter(2), Periods.Quarter(3)];
+    public static readonly IReadOnlyList<string> Quarters = [.. Periods.Quarters.Take(3)];
 
     private readonly IncomeTaxLaw _law;
     private readonly OtherTax[] _others;

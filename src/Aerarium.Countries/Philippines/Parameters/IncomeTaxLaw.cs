@@ -163,7 +163,7 @@ public sealed class IncomeTaxLaw : LawInForce
     /// <summary>Day by which the percentage tax of a quarter is filed and paid: the 25th day after the quarter, or the working day after it.</summary>
     public Deadline OfPercentageTax(int quarter, string act) => new(
         act,
-        act == "payment" ? "Percentage tax of the quarter to be paid" : "Percentage tax of the quarter to be filed",
+        act == "payment" ? "Percentage tax to be paid" : "Percentage tax return to be filed",
         PhilippinesHolidays.Calendar.WorkingDayOnOrAfter(new DateOnly(Year, 3 * quarter, 1).AddMonths(1).AddDays(24)),
         "NIRC s. 128(A)",
         Certain);

@@ -1,4 +1,3 @@
-using Aerarium.Core.Definitions;
 using Aerarium.Core.Engine;
 using Aerarium.Countries.Common;
 using Aerarium.Countries.Philippines.Individual;
@@ -17,13 +16,7 @@ public sealed class PercentageTaxEReturn : IEReturnMapping
     {
         var definition = evaluation.Definition;
         var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ph:percentage-tax:{definition.Year}", "PercentageTaxReturn");
-        x.Group("Header", () =>
-        {
-            x.Fixed("TaxableYear", $"{definition.Year}");
-            x.Fixed("Quarter", $"{Periods.QuarterOf(definition.Period)}");
-            x.Line("Kind", "taxpayer.kind");
-            x.Line("PriorAcknowledgement", "taxpayer.prior-acknowledgement");
-        });
+        x.HeaderOfQuarter(definition);
         x.Group("Taxpayer", () => x.Named("taxpayer", "tin", "district-office", "name", "citizenship", "address"));
         x.Representative();
         x.Group("Sales", () =>

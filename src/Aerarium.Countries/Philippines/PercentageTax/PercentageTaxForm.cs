@@ -14,7 +14,7 @@ public sealed class PercentageTaxForm : QuarterPaidForm
 
     /// <summary>Declares the form.</summary>
     public PercentageTaxForm(Definition definition, IncomeTaxLaw law, PercentageTaxScopeForm scope, TaxpayerForm taxpayer, SalesForm sales, DateOnly due)
-        : base(definition, "result", "Percentage tax", "On gross sales and receipts, less what has been paid of it.")
+        : base(definition, "result", "Percentage tax", "Tax on gross sales and receipts, less what was withheld or paid.")
     {
         Section("Tax", "NIRC s. 116");
         Tax = Line("tax", "Percentage tax", sales.Tax, ToUnits).Law("NIRC s. 116").Subtotal();

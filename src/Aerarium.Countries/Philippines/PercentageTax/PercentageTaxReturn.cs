@@ -14,9 +14,6 @@ public sealed class PercentageTaxReturn : Definition
     /// <summary>Id of the return.</summary>
     public const string ReturnId = "ph/percentage-tax";
 
-    /// <summary>The quarters.</summary>
-    public static readonly IReadOnlyList<string> Quarters = [Periods.Quarter(1), Periods.Quarter(2), Periods.Quarter(3), Periods.Quarter(4)];
-
     private readonly IncomeTaxLaw _law;
     private readonly PercentageTaxForm _result;
     private readonly ChargesForm _charges;

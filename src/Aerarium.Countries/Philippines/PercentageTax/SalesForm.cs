@@ -31,8 +31,8 @@ public sealed class SalesForm : Form
         var (sales, tax) = (goods + services, law.PercentageTaxOf(quarter) * (goods + services));
         if (quarter > 1)
         {
-            Section("Sales and receipts of the quarters before", "RR 8-2018", scope.Passed);
-            var before = Entry("before", "Of the year, taxed at 8% until now").InWholeUnits().From("returns of the quarters before").Required();
+            Section("Earlier quarters, no longer taxed at 8%", "RR 8-2018", scope.Passed);
+            var before = Entry("before", "Sales and receipts of the earlier quarters of the year").InWholeUnits().From("returns of the quarters before").Required();
             (sales, tax) = (sales + before, tax + TaxOfQuartersBefore(law, quarter, before));
         }
 
@@ -52,7 +52,7 @@ public sealed class SalesForm : Form
         }
 
         var toJune = Entry("before-to-june", "of which until 30 June").InWholeUnits().From("returns of the quarters before").Required();
-        Error("before-to-june", toJune > before, "More is entered until 30 June than of all quarters before; correct one of them.", toJune, before);
+        Error("before-to-june", toJune > before, "More is entered until 30 June than for all earlier quarters; correct one of them.", toJune, before);
         return (law.PercentageTaxToJune * toJune) + (law.PercentageTax * (before - toJune));
     }
 }

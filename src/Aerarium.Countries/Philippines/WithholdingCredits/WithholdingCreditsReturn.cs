@@ -12,9 +12,6 @@ public sealed class WithholdingCreditsReturn : Definition
     /// <summary>Id of the return.</summary>
     public const string ReturnId = "ph/withholding-credits";
 
-    /// <summary>The quarters.</summary>
-    public static readonly IReadOnlyList<string> Quarters = [Periods.Quarter(1), Periods.Quarter(2), Periods.Quarter(3), Periods.Quarter(4)];
-
     /// <summary>The definition for a quarter of a taxable year.</summary>
     public WithholdingCreditsReturn(int year, string period)
         : base(ReturnId, year, period)

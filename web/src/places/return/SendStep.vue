@@ -133,7 +133,9 @@ const words: Record<string, string> = {
           <p class="links">
             <button v-if="shown" class="link" @click="shown = null">Hide</button>
             <button v-else-if="!view.built.files.length" class="link" @click="show()">View</button>
-            <a :href="`/api/returns/${store.id}/sending/e-return`" download>Download</a>
+            <a :href="`/api/returns/${store.id}/sending/e-return`" download>{{
+              view.built.files.length ? 'Download all' : 'Download'
+            }}</a>
             <a :href="`/api/returns/${store.id}/printed-copy.pdf`" target="_blank" rel="noopener">Printed copy</a>
           </p>
           <pre v-if="shown" tabindex="0" :aria-label="shown.name">{{ shown.text }}</pre>
