@@ -41,7 +41,7 @@ test('from a new client to an acknowledged return', async ({ browser, servers })
     await expect(page.locator('.out').getByText('Insurance policies')).toBeHidden()
     await field(page, 'scope.employers').selectOption('one')
     await page.getByRole('button', { name: /Answer the other/ }).click()
-    await expect(page.getByRole('link', { name: /Scope 13 of 13/i }).first()).toBeVisible()
+    await expect(page.getByRole('link', { name: /Scope 14 of 14/i }).first()).toBeVisible()
   })
 
   await test.step('take the certificate from the authority', async () => {

@@ -98,7 +98,7 @@ public class CommandLineTests
     [InlineData("not json", "not JSON")]
     [InlineData("5", "expected an object")]
     [InlineData("""{"return":"ke/company","year":2025}""", "There is no return 'ke/company'")]
-    [InlineData("""{"return":"ke/employment-income","year":2019}""", "the years are 2024, 2025")]
+    [InlineData("""{"return":"ke/employment-income","year":2019}""", "the years are 2022, 2023, 2024, 2025")]
     [InlineData("""{"return":"ke/employment-income","year":"soon"}""", "'soon' is not a year")]
     [InlineData("""{"return":"ke/employment-income"}""", "year: missing")]
     [InlineData("""{"return":"ke/employment-income","year":2025,"lines":{}}""", "unknown key 'lines'")]

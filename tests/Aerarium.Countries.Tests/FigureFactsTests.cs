@@ -10,7 +10,7 @@ namespace Aerarium.Countries.Tests;
 public class FigureFactsTests
 {
     /// <summary>What a node works out from its facts or operands, keeps for speed, or is called.</summary>
-    private static readonly HashSet<string> WorkedOut = ["TalliedByCode.position", "HasCode._position", "Lookup._byPosition", "RepeatsEarlierRow._slots", "Lookup.Table", "WorkingDayOnOrAfter.calendar", "DecisionTable.Label", "DecisionTable.Cases"];
+    private static readonly HashSet<string> WorkedOut = ["TalliedByCode.position", "HasCode._position", "Lookup._byPosition", "RepeatsEarlierRow._slots", "OverlapsEarlierRow._slots", "Lookup.Table", "WorkingDayOnOrAfter.calendar", "DecisionTable.Label", "DecisionTable.Cases"];
 
     private static IEnumerable<Definition> All => Catalogue.Returns.SelectMany(t => t.Years.SelectMany(year => t.Periods.Select(period => Catalogue.Get(t.Id, year, period)))).Append(new Smallholding());
 

@@ -19,7 +19,7 @@ public sealed class FilingTests : IDisposable
 
     private static Evaluation Complete(int year)
     {
-        var kenya = new KenyaCase(year).Scope("mortgage", "medical-fund", "insurance", "employer-car", "other-tax-paid", "retirement-outside-payroll")
+        var kenya = new KenyaCase(year).Scope("mortgage", "insurance", "employer-car", "other-tax-paid", "retirement-outside-payroll", "employer-benefits")
             .With("taxpayer.pin", "A001100210N").With("taxpayer.name", "Njeri Halvorsen Oduya").With("taxpayer.kind", "original").With("taxpayer.email", "n@post.example")
             .With("declaration.true-and-complete", "yes").With("declaration.name", "Njeri").With("declaration.capacity", "taxpayer").With("declaration.date", $"{year + 1}-03-01")
             .With("declaration.agent-pin", "P051999001R").With("declaration.agent-name", "Lantern Reef Tax Practice")
@@ -29,9 +29,9 @@ public sealed class FilingTests : IDisposable
             .Row("deductions.loans", ("lender-pin", "P051118843L"), ("lender-name", "Lamplight"), ("account", "LB"), ("purpose", "purchase"), ("interest", 200_000))
             .Row("tax.policies", ("insurer-pin", "P051664429S"), ("insurer-name", "Anchor"), ("policy-number", "1"), ("kind", "life"), ("insured", "self"), ("commencement", "2015-01-01"), ("premium", 24_000))
             .Row("balance.payments", ("kind", "advance"), ("date", $"{year}-06-01"), ("reference", "R-7"), ("amount", 5_000));
-        kenya = year == 2024
-            ? kenya.Employer(1_800_000, 24_840, 0, 0, 300_000).Row("deductions.medical-funds", ("name", "Tide"), ("contributions-before-december", 9_000), ("contributions-december", 1_000))
-            : kenya.Employer(1_800_000, 49_680, 49_500, 27_000, 300_000).Row("deductions.medical-funds", ("name", "Tide"), ("contributions", 10_000));
+        kenya = year < 2024 ? kenya.Employer(1_800_000, 24_840, 0, 0, 300_000, ("domestic-staff", 60_000), ("meals", 50_000)).With("tax.hospital-fund", 18_000)
+            : year == 2024 ? kenya.Scope("medical-fund").Employer(1_800_000, 24_840, 0, 0, 300_000).Row("deductions.medical-funds", ("name", "Tide"), ("contributions-before-december", 9_000), ("contributions-december", 1_000))
+            : kenya.Scope("medical-fund").Employer(1_800_000, 49_680, 49_500, 27_000, 300_000).Row("deductions.medical-funds", ("name", "Tide"), ("contributions", 10_000));
         return kenya.Evaluate();
     }
 
@@ -68,6 +68,8 @@ public sealed class FilingTests : IDisposable
 
     public static TheoryData<string, string> Complete_returns => new()
     {
+        { "ke/employment-income/2022", "" },
+        { "ke/employment-income/2023", "" },
         { "ke/employment-income/2024", "" },
         { "ke/employment-income/2025", "" },
         { "ph/individual-annual/2021", "eight" },

@@ -69,7 +69,7 @@ public sealed class KenyaCase(int year) : ReturnCase<KenyaCase>(Catalogue.Get(Em
     /// <summary>An employer whose pay is all basic and pensionable.</summary>
     public KenyaCase Employer(decimal pay, decimal retirement = 0, decimal health = 0, decimal levy = 0, decimal tax = 0, params (string, object)[] more)
     {
-        (string, object)[] contributions = Definition.Year == 2024 ? [] : [("health-insurance", health), ("housing-levy", levy)];
+        (string, object)[] contributions = Definition.Year == 2025 ? [("health-insurance", health), ("housing-levy", levy)] : [];
         return Row(
             "employment.employers",
             [("pin", $"P05100000{Entries.RowsOf("employment.employers").Count}Z"), ("name", "Works"), ("months", 12), ("basic-pay", pay),

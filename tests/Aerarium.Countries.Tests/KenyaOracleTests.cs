@@ -7,7 +7,7 @@ namespace Aerarium.Countries.Tests;
 public class KenyaOracleTests
 {
     private static readonly string[] Questions =
-        ["employer-car", "employer-housing", "retirement-outside-payroll", "mortgage", "medical-fund", "insurance", "other-tax-paid", "disability"];
+        ["employer-car", "employer-housing", "retirement-outside-payroll", "mortgage", "insurance", "other-tax-paid", "disability", "employer-benefits", "readings", "medical-fund"];
 
     private static readonly Gen<decimal> Pay = Gen.Frequency(
         (6, Gen.Int[0, 3_000_000].Select(i => (decimal)i)),
@@ -23,7 +23,9 @@ public class KenyaOracleTests
         from housingClass in Gen.Int[0, 4]
         from arrangement in Gen.Int[0, 2]
         from housed in Gen.Int[0, 12]
-        select Cells(basic, amounts, months, housingClass, arrangement, housed);
+        from benefits in Gen.Int[0, 200_000].Array[7]
+        from counts in Gen.Int[0, 12].Array[5]
+        select Cells(basic, amounts, months, housingClass, arrangement, housed).Concat(Benefits(benefits, counts)).ToArray();
 
     private static readonly Gen<(string, object)[]> Car =
         from provider in Gen.Int[1, 3]
@@ -39,6 +41,13 @@ public class KenyaOracleTests
             ("cost", cost), ("lease-cost", cost), ("months", months), .. determined == 0 ? [("determined-value", (object)1_000)] : Array.Empty<(string, object)>(),
         ] into cells
         select cells.ToArray();
+
+    private static (string, object)[] Benefits(int[] amounts, int[] counts) =>
+    [
+        ("furniture-cost", amounts[0] * 10), ("furniture-months", counts[0]), ("telephone-bill", amounts[1]), ("electricity-months", counts[1]), ("electricity-cost", amounts[2] / 8),
+        ("water-months", counts[2]), ("water-cost", amounts[3] / 20), ("domestic-staff", amounts[4]), ("meals", amounts[5] / 2), ("subsistence", amounts[6]), ("subsistence-days", counts[3] * 5),
+        .. counts[4] == 0 ? Array.Empty<(string, object)>() : [("first-month", counts[4])],
+    ];
 
     private static (string, object)[] Cells(decimal basic, decimal[] amounts, int months, int housingClass, int arrangement, int housed)
     {
@@ -61,6 +70,8 @@ public class KenyaOracleTests
     }
 
     [Theory]
+    [InlineData(2022)]
+    [InlineData(2023)]
     [InlineData(2024)]
     [InlineData(2025)]
     public void Engine_and_oracle_agree_to_the_cent(int year)
@@ -72,11 +83,13 @@ public class KenyaOracleTests
             from amounts in Little.Array[12]
             from fromMonth in Gen.Int[0, 30]
             from length in Gen.Int[0, 40]
-            select (employers, cars, yes, amounts, fromMonth, length);
+            from readings in Gen.Int[0, 2].Array[6]
+            select (employers, cars, yes, amounts, fromMonth, length, readings);
         generated.Sample(
             g =>
             {
                 var kenya = Build(year, g.employers, g.cars, g.yes, g.amounts, g.fromMonth, g.length);
+                Read(kenya, year, g.readings);
                 var evaluation = kenya.Evaluate();
                 var expected = KenyaOracle.Compute(year, kenya.Entries);
                 var computed = new KenyaOracle.Result(
@@ -92,14 +105,32 @@ public class KenyaOracleTests
             iter: 1_500);
     }
 
+    private static readonly (string Line, string[] Codes)[] Readings =
+    [
+        ("housing-share", ["rents"]), ("pension-limit", ["before", "after"]), ("mortgage-limit", ["before", "after"]), ("minor-benefits", ["after"]), ("december", ["before"]),
+        ("health-insurance", ["no-relief"]),
+    ];
+
+    private static void Read(KenyaCase kenya, int year, int[] chosen)
+    {
+        foreach (var (index, (line, codes)) in Readings.Index().Where(r => r.Index == 0 || year == 2024))
+        {
+            if (chosen[index] > 0 && chosen[index] <= codes.Length)
+            {
+                kenya.With($"readings.{line}", codes[chosen[index] - 1]);
+            }
+        }
+    }
+
     private static KenyaCase Build(
         int year, (string, object)[][] employers, (string, object)[][] cars, bool[] yes, decimal[] amounts, int fromMonth, int length)
     {
         var kenya = new KenyaCase(year);
-        kenya.Scope([.. Questions.Where((_, index) => yes[index])]);
+        var asked = year < 2024 ? Questions[..^1] : Questions;
+        kenya.Scope([.. asked.Where((_, index) => yes[index])]);
         for (var index = 0; index < employers.Length; index++)
         {
-            (string, object)[] contributions = year == 2024
+            (string, object)[] contributions = year < 2024 ? [] : year == 2024
                 ? [("health-insurance-before-december", amounts[0]), ("health-insurance-december", amounts[1]), ("housing-levy-before-december", amounts[2]), ("housing-levy-december", amounts[3])]
                 : [("health-insurance", amounts[0]), ("housing-levy", amounts[1])];
             kenya.Row("employment.employers", [.. employers[index], .. contributions]);
@@ -112,12 +143,21 @@ public class KenyaOracleTests
         }
 
         var start = new DateOnly(year - 1, 1, 1).AddMonths(fromMonth);
+        if (year >= 2024)
+        {
+            kenya.Row("deductions.medical-funds", year == 2024
+                ? [("contributions-before-december", amounts[6]), ("contributions-december", decimal.Truncate(amounts[7] / 20))]
+                : [("contributions", amounts[6])]);
+        }
+
+        if (year <= 2024)
+        {
+            kenya.With("tax.hospital-fund", decimal.Truncate(amounts[11] / 20));
+        }
+
         return kenya
             .Row("deductions.funds", ("contributions", amounts[4]))
             .Row("deductions.loans", ("interest", amounts[5]))
-            .Row("deductions.medical-funds", year == 2024
-                ? [("contributions-before-december", amounts[6]), ("contributions-december", decimal.Truncate(amounts[7] / 20))]
-                : [("contributions", amounts[6])])
             .Row("tax.policies", ("kind", "life"), ("commencement", "2015-01-01"), ("premium", amounts[8]))
             .Row("balance.payments", ("amount", amounts[9]))
             .With("employment.disability-from", start.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))

@@ -203,8 +203,11 @@ public class RowScope : LineScope
     /// <summary>Whether what stands in these columns also stands, together, in an earlier row.</summary>
     public Condition RepeatsEarlier(params ILineFormula[] columns) => new RepeatsEarlierRow(_section, columns);
 
-    /// <summary>Whether the span between two columns, both ends included, shares anything with that of an earlier row, such as a year that two homes are designated for.</summary>
-    public Condition OverlapsEarlier(AmountLine from, AmountLine to) => new OverlapsEarlierRow(_section, from, to);
+    /// <summary>
+    /// Whether the span between two columns, both ends included, shares anything with that of an earlier row, such as a year that two homes are designated
+    /// for; of those rows only that hold the same in further columns, such as the employer.
+    /// </summary>
+    public Condition OverlapsEarlier(AmountLine from, AmountLine to, params ILineFormula[] of) => new OverlapsEarlierRow(_section, from, to, of);
 
     /// <summary>Total of a column over the rows that come before this one when they are ordered by another column.</summary>
     public Amount SumOfEarlier(Amount of, AmountLine by) => new SumOfEarlierRows(_section, of, by);

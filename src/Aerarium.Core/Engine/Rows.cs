@@ -132,8 +132,8 @@ public sealed class Rows
         return seen.Repeats(row);
     }
 
-    /// <summary>Whether the span between two columns of a row shares anything with that of an earlier row; blank spans share nothing.</summary>
-    public bool OverlapsEarlier(int row, int from, int to)
+    /// <summary>Whether the span between two columns of a row shares anything with that of an earlier row that holds the same in further columns; blank spans share nothing.</summary>
+    public bool OverlapsEarlier(int row, int from, int to, int[] of)
     {
         if (!IsFilled(row, from) || !IsFilled(row, to))
         {
@@ -142,7 +142,7 @@ public sealed class Rows
 
         for (var earlier = 0; earlier < row; earlier++)
         {
-            if (IsFilled(earlier, from) && IsFilled(earlier, to) && At(earlier, from) <= At(row, to) && At(row, from) <= At(earlier, to))
+            if (IsFilled(earlier, from) && IsFilled(earlier, to) && At(earlier, from) <= At(row, to) && At(row, from) <= At(earlier, to) && AreAlike(row, earlier, of))
             {
                 return true;
             }

@@ -333,30 +333,34 @@ public sealed class RepeatsEarlierRow(RepeatingSection section, IReadOnlyList<IL
     internal override IEnumerable<Line> AsksWhetherFilled => columns.Select(c => c.Line);
 }
 
-/// <summary>The span between two columns of a row, both ends included, shares something with that of an earlier row of the same repeating section; blank spans share nothing.</summary>
-public sealed class OverlapsEarlierRow(RepeatingSection section, AmountLine from, AmountLine to) : Condition
+/// <summary>The span between two columns of a row, both ends included, shares something with that of an earlier row of the same repeating section that holds the same in further columns; blank spans share nothing.</summary>
+public sealed class OverlapsEarlierRow(RepeatingSection section, AmountLine from, AmountLine to, IReadOnlyList<ILineFormula> of) : Condition
 {
+    private int[]? _slots;
+
     /// <inheritdoc />
-    public override IReadOnlyList<Formula> Operands => [from, to];
+    public override IReadOnlyList<Formula> Operands => [from, to, .. of.Cast<Formula>()];
 
     /// <inheritdoc />
     internal override IEnumerable<object> Facts => [section];
 
     /// <inheritdoc />
-    public override string Words => $"{from.Words} to {to.Words} overlaps an earlier row";
+    public override string Words => $"{from.Words} to {to.Words} overlaps an earlier row{(of.Count == 0 ? "" : $" of the same {string.Join(", ", of.Select(c => c.Line.Label))}")}";
+
+    private int[] Slots => _slots ??= [.. of.Select(c => c.Line.Slot)];
 
     /// <inheritdoc />
-    public override bool Holds(Sheet sheet) => sheet.Rows(section).OverlapsEarlier(sheet.Rows(section).Current, from.Line.Slot, to.Line.Slot);
+    public override bool Holds(Sheet sheet) => sheet.Rows(section).OverlapsEarlier(sheet.Rows(section).Current, from.Line.Slot, to.Line.Slot, Slots);
 
     /// <inheritdoc />
     public override string Spreadsheet(ICellNames cells) => throw OnlyInFindings();
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) => Expression.Call(
-        emitter.RowsOf(section), nameof(Rows.OverlapsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(from.Line.Slot), Expression.Constant(to.Line.Slot));
+        emitter.RowsOf(section), nameof(Rows.OverlapsEarlier), [], emitter.RowIndexOf(section), Expression.Constant(from.Line.Slot), Expression.Constant(to.Line.Slot), Expression.Constant(Slots));
 
     /// <inheritdoc />
-    internal override IEnumerable<Line> AsksWhetherFilled => [from.Line, to.Line];
+    internal override IEnumerable<Line> AsksWhetherFilled => [from.Line, to.Line, .. of.Select(c => c.Line)];
 }
 
 /// <summary>A reference line points at the row that is being computed.</summary>

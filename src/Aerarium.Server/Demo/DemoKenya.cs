@@ -88,7 +88,7 @@ internal static class DemoKenya
     {
         string[] questions =
         [
-            "short-period", "other-income", "employer-car", "employer-housing", "retirement-outside-payroll", "mortgage", "medical-fund",
+            "short-period", "other-income", "employer-car", "employer-housing", "employer-benefits", "retirement-outside-payroll", "mortgage", "medical-fund",
             "insurance", "other-tax-paid", "disability", "late",
         ];
         return

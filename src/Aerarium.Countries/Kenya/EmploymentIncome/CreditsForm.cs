@@ -41,6 +41,8 @@ public sealed class CreditsForm : Form
         AlreadyPaid = Line("already-paid", "Tax already paid", deducted + payments.Sum(p => p.Amount)).Subtotal();
         Balance = Line("balance", "Balance: to pay, or a refund if negative", tax.NetTax - AlreadyPaid).Law("ITA s. 92; TPA s. 47").Final();
 
+        Warn("relief-from-each-employer", employment.Employers.CountWhere(e => e.TaxDeducted > 0) > 1 & deducted < tax.NetTax,
+            $"Several employers deducted tax, together {tax.NetTax - deducted} too little: each may have given the personal relief and the lower bands.", deducted);
         Note("refund", Balance < 0, "A refund is claimed; keep the certificates, the claim is checked.", Balance);
         Note("pay-by", Balance > 0 & OnToday <= law.Payment.Day,
             $"Pay {Balance} by {law.Payment.Day}, although filing runs to {law.Filing.Day}.", Balance);

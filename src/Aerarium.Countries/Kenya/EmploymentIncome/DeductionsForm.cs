@@ -15,6 +15,7 @@ public sealed class DeductionsForm : Form
     private sealed record MedicalFund(AmountLine Deductible, AmountLine? EarnRelief);
 
     private readonly EmploymentIncomeLaw _law;
+    private readonly ReadingsForm _readings;
     private readonly TaxpayerForm _taxpayer;
 
     /// <summary>Deductions together, taxable income, and medical fund contributions that earn relief instead.</summary>
@@ -25,24 +26,33 @@ public sealed class DeductionsForm : Form
 
     /// <summary>Declares the form.</summary>
     public DeductionsForm(
-        Definition definition, EmploymentIncomeLaw law, ScopeForm scope, TaxpayerForm taxpayer, EmploymentForm employment)
+        Definition definition, EmploymentIncomeLaw law, ScopeForm scope, ReadingsForm readings, TaxpayerForm taxpayer, EmploymentForm employment)
         : base(definition, "deductions", "Deductions", "Set against income. Amounts from the employers' certificates are taken over; the rest comes from receipts.")
     {
         _law = law;
+        _readings = readings;
         _taxpayer = taxpayer;
         var retirement = RetirementSaving(scope, employment);
         var mortgage = HomeLoanInterest(scope, employment);
-        var (medical, medicalBefore) = PostRetirementMedicalFund(scope, employment);
-        MedicalEarningRelief = medicalBefore;
+        Amount deductions = retirement + mortgage;
+        if (scope.MedicalFund is { } contributed && law.MedicalLimit is { } medicalLimit)
+        {
+            var (medical, medicalBefore) = PostRetirementMedicalFund(contributed, medicalLimit, employment);
+            deductions += medical;
+            MedicalEarningRelief = medicalBefore;
+        }
 
-        Section("Social contributions", law.ChangesInDecember ? "ITA s. 15, from the December payroll" : "ITA s. 15, as amended 27 December 2024");
-        var health = Line("health-insurance", law.ChangesInDecember ? "Social health insurance, December" : "Social health insurance",
-            employment.Employers.Sum(e => e.Health.Deductible)).Law("ITA s. 15; Social Health Insurance Act 2023");
-        var levy = Line("housing-levy", law.ChangesInDecember ? "Affordable housing levy, December" : "Affordable housing levy",
-            employment.Employers.Sum(e => e.Levy.Deductible)).Law("ITA s. 15; AHA 2024 s. 4");
+        if (law.HasSocialContributions)
+        {
+            Section("Social contributions", law.ChangesInDecember ? "ITA s. 15, from the December payroll" : "ITA s. 15, as amended 27 December 2024");
+            deductions += Line("health-insurance", law.ChangesInDecember ? "Social health insurance, December" : "Social health insurance",
+                UnderTheNewRules(employment.Employers.Sum(e => e.Health!.Deductible))).Law("ITA s. 15; Social Health Insurance Act 2023");
+            deductions += Line("housing-levy", law.ChangesInDecember ? "Affordable housing levy, December" : "Affordable housing levy",
+                UnderTheNewRules(employment.Employers.Sum(e => e.Levy!.Deductible))).Law("ITA s. 15; AHA 2024 s. 4");
+        }
 
         Section("Taxable income");
-        Total = Line("total", "Deductions", retirement + mortgage + medical + health + levy).Subtotal();
+        Total = Line("total", "Deductions", deductions).Subtotal();
         Taxable = Line("taxable-income", "Taxable income", AtLeastZero(employment.Income - Total)).Law("ITA s. 3, 15").Final();
     }
 
@@ -69,20 +79,22 @@ public sealed class DeductionsForm : Form
         var own = Line("retirement-contributions", "Own contributions to registered funds", onCertificates + funds.Sum(f => f.Contributions)).Subtotal();
         var share = Line("retirement-share-of-pay", $"{_law.PensionShare.ValueInWords} of pensionable pay",
             _law.PensionShare * employment.Employers.Sum(e => e.PensionablePay), ToCents);
-        var byMonths = MonthlyLimit("retirement", "contributed", _law.PensionLimitMonth, _law.PensionLimitMonthBefore);
-        var limit = Line("retirement-limit", "Limit of retirement saving", Min(_law.PensionLimit, byMonths));
+        var limit = Line("retirement-limit", "Limit of retirement saving",
+            Limit("retirement", "contributed", _law.PensionLimit, _law.PensionLimitMonth, _law.PensionLimitMonthBefore, _readings.PensionLimit));
         var allowed = Line("retirement-allowed", "Retirement saving allowed", Min(own, share, limit)).Law("ITA s. 22A, 22B").Subtotal();
 
-        Error("retirement-without-base", own > 0 & employment.Employers.Sum(e => e.PensionablePay).Equals(0),
+        // Where a certificate shows contributions its own block asks for the pensionable pay; here it is missed only for contributions outside payroll.
+        var hasBase = employment.Employers.Sum(e => e.PensionablePay) > 0;
+        Error("retirement-without-base", own > 0 & onCertificates.Equals(0) & !hasBase,
             $"Enter the pensionable pay in Employment, which the limit of {_law.PensionShare} is measured on.", share);
-        Warn("retirement-over-limit", own > allowed,
+        Warn("retirement-over-limit", own > allowed & hasBase,
             $"{own - allowed} of retirement contributions is above the limit and is lost; it does not carry forward.", own, allowed);
         Note("retirement-room", allowed < Min(share, limit) - QuestioningThresholds.RetirementRoom,
             $"Retirement contributions could have been {Min(share, limit) - allowed} higher this year.", allowed);
         if (_law.ChangesInDecember)
         {
             Warn("retirement-change-in-december", own > _law.PensionLimitMonthBefore! * 12,
-                "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used.", limit);
+                "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used, or choose another in Readings of the law.", limit);
         }
 
         return allowed;
@@ -114,8 +126,8 @@ public sealed class DeductionsForm : Form
         Section("Home loan interest", "ITA s. 15(3)(b)", scope.Mortgage);
         var oneHome = Answer("one-home", "All loans are for the one home lived in").RequiredWhen(loans.RowCount > 1);
         var paid = Line("mortgage-interest", "Interest paid", loans.Sum(l => l.Interest));
-        var byMonths = MonthlyLimit("mortgage", "lived in the home", _law.MortgageLimitMonth, _law.MortgageLimitMonthBefore);
-        var limit = Line("mortgage-limit", "Limit of interest", Min(_law.MortgageLimit, byMonths));
+        var limit = Line("mortgage-limit", "Limit of interest",
+            Limit("mortgage", "lived in the home", _law.MortgageLimit, _law.MortgageLimitMonth, _law.MortgageLimitMonthBefore, _readings.MortgageLimit));
         var allowed = Line("mortgage-allowed", "Interest allowed", Min(paid, limit)).Law("ITA s. 15(3)(b)").Subtotal();
 
         Error("several-homes", oneHome.IsFilled() & !oneHome, "Interest is allowed for one home only; remove the loans for other homes.", oneHome);
@@ -126,13 +138,13 @@ public sealed class DeductionsForm : Form
         if (_law.ChangesInDecember)
         {
             Warn("mortgage-change-in-december", paid > _law.MortgageLimitMonthBefore! * 12,
-                "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used.", limit);
+                "The change of 27 December 2024 splits the year, and the limit for 2024 is read in several ways; confirm the limit used, or choose another in Readings of the law.", limit);
         }
 
         return allowed;
     }
 
-    private (AmountLine Allowed, Amount? EarnRelief) PostRetirementMedicalFund(ScopeForm scope, EmploymentForm employment)
+    private (AmountLine Allowed, Amount? EarnRelief) PostRetirementMedicalFund(AnswerLine contributed, Parameter yearLimit, EmploymentForm employment)
     {
         var funds = Repeating("medical-funds", "Post-retirement medical funds", "medical fund", row =>
         {
@@ -144,37 +156,46 @@ public sealed class DeductionsForm : Form
 
             var before = row.Entry("contributions-before-december", "Own contributions to November").From("fund's certificate").Required();
             return new MedicalFund(row.Entry("contributions-december", "Own contributions, December").From("fund's certificate").Required(), before);
-        }, "ITA s. 15; TLAA 2024", scope.MedicalFund);
+        }, "ITA s. 15; TLAA 2024", contributed);
 
-        Section("Post-retirement medical fund", "ITA s. 15; TLAA 2024", scope.MedicalFund);
-        var paid = Line("medical-contributions", _law.ChangesInDecember ? "Contributions, December" : "Contributions", funds.Sum(f => f.Deductible));
-        Amount limit = _law.MedicalLimit;
+        Section("Post-retirement medical fund", "ITA s. 15; TLAA 2024", contributed);
+        var paid = Line("medical-contributions", _law.ChangesInDecember ? "Contributions, December" : "Contributions", UnderTheNewRules(funds.Sum(f => f.Deductible)));
+        Amount limit = yearLimit;
         if (!_law.ChangesInDecember)
         {
             var months = Count("medical-months", "Months contributed").Unit("months").Between(0, 12).Hint("blank means all months of the period");
-            limit = Min(limit, _law.MedicalLimitMonth * months.Or(_taxpayer.PeriodMonths));
+            limit = Min(limit, _law.MedicalLimitMonth! * months.Or(_taxpayer.PeriodMonths));
         }
 
         var allowed = Line("medical-allowed", "Medical fund contributions allowed", Min(paid, limit)).Law("ITA s. 15; TLAA 2024").Subtotal();
         Warn("medical-over-limit", paid > allowed, $"{paid - allowed} of medical fund contributions is above the limit and is lost.", paid, allowed);
-        Note("medical-in-payroll", employment.Employers.Sum(e => e.MedicalInPayroll) > 0 & !scope.MedicalFund,
-            "A certificate shows medical fund contributions used in payroll; answer Scope and enter the fund, otherwise the deduction is lost.", scope.MedicalFund);
-        return (allowed, _law.ChangesInDecember ? funds.Sum(f => f.EarnRelief!) : null);
+        Note("medical-in-payroll", employment.Employers.Sum(e => e.MedicalInPayroll) > 0 & !contributed,
+            "A certificate shows medical fund contributions used in payroll; answer Scope and enter the fund, otherwise the deduction is lost.", contributed);
+        return (allowed, _readings.OldRulesInDecember is { } oldRules ? funds.Sum(f => f.EarnRelief!) + If(oldRules, funds.Sum(f => f.Deductible), 0) : null);
     }
 
-    /// <summary>A limit that counts months: all at one monthly figure or, in the year it changed, those to November and December apart. Blank months mean all months of the period.</summary>
-    private Amount MonthlyLimit(string name, string did, Parameter month, Parameter? monthBefore)
+    /// <summary>What is deducted of an amount of December: nothing where the rules before are read to hold for it, all in other years.</summary>
+    private Amount UnderTheNewRules(Amount ofDecember) => _readings.OldRulesInDecember is { } oldRules ? If(oldRules, 0, ofDecember) : ofDecember;
+
+    /// <summary>
+    /// A limit of the year that counts months: all at one monthly figure or, in the year it changed, those to November and December apart, unless one of the
+    /// two figures is read to hold for the whole year. Blank months mean all months of the period.
+    /// </summary>
+    private Amount Limit(string name, string did, Parameter year, Parameter month, Parameter? monthBefore, ChoiceLine? reading)
     {
-        if (monthBefore is null)
+        if (monthBefore is null || reading is null)
         {
-            return month * Count($"{name}-months", $"Months {did}").Unit("months").Between(0, 12)
-                .Hint("blank means all months of the period").Or(_taxpayer.PeriodMonths);
+            return Min(year, month * Count($"{name}-months", $"Months {did}").Unit("months").Between(0, 12)
+                .Hint("blank means all months of the period").Or(_taxpayer.PeriodMonths));
         }
 
         var before = Count($"{name}-months-before-december", $"Months {did}, to November").Unit("months").Between(0, 11)
             .Hint("blank means all months of the period");
         var december = Count($"{name}-months-december", $"Months {did}, December").Unit("months").Between(0, 1)
             .Hint("1 or 0; blank means as the period");
-        return (monthBefore * before.Or(_taxpayer.MonthsToNovember)) + (month * december.Or(_taxpayer.MonthsInDecember));
+        var (monthsBefore, monthsAfter) = (before.Or(_taxpayer.MonthsToNovember), december.Or(_taxpayer.MonthsInDecember));
+        return If(reading.Is(ReadingsForm.Before), monthBefore * (monthsBefore + monthsAfter),
+            If(reading.Is(ReadingsForm.After), month * (monthsBefore + monthsAfter),
+                Min(year, (monthBefore * monthsBefore) + (month * monthsAfter))));
     }
 }

@@ -14,7 +14,9 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
     public EReturn Write(Evaluation evaluation)
     {
         var year = evaluation.Definition.Year;
-        var splitInDecember = evaluation.Definition.FindLine("employment.employers.housing-levy-december") is not null;
+        var contributions = new Contributions(
+            evaluation.Definition.FindLine("employment.employers.health-insurance") is not null,
+            evaluation.Definition.FindLine("employment.employers.housing-levy-december") is not null);
         var x = new EReturnWriter(evaluation, $"urn:aerarium:standin:ke:employment-income:{year}", "EmployeeReturn");
         x.Group("Header", () =>
         {
@@ -43,7 +45,7 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
             x.Line("Contact", "declaration.contact-name");
             x.Line("Telephone", "declaration.contact-phone");
         });
-        x.Group("Employers", () => x.Rows("Employer", "employment.employers", () => Employer(x, splitInDecember)));
+        x.Group("Employers", () => x.Rows("Employer", "employment.employers", () => Employer(x, contributions)));
         x.Group("Cars", () => x.Rows("Car", "employment.cars", () =>
         {
             x.RowNumber("EmployerNumber", "provided-by");
@@ -64,8 +66,8 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
             x.Amount("Exempt", "employment.disability-exempt");
             x.Amount("CareAllowed", "employment.care-allowed");
         });
-        x.Group("Deductions", () => Deductions(x, splitInDecember));
-        x.Group("Reliefs", () => Reliefs(x, splitInDecember));
+        x.Group("Deductions", () => Deductions(x, contributions));
+        x.Group("Reliefs", () => Reliefs(x, contributions));
         x.Group("Payments", () => x.Rows("Payment", "balance.payments", () =>
         {
             x.Line("Kind", "kind");
@@ -99,14 +101,17 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
         return x.Finish();
     }
 
-    private static void Employer(EReturnWriter x, bool splitInDecember)
+    /// <summary>How the year takes social contributions: for the whole year, split with the change in December, or not at all.</summary>
+    private sealed record Contributions(bool WholeYear, bool SplitInDecember);
+
+    private static void Employer(EReturnWriter x, Contributions contributions)
     {
         x.Line("Pin", "pin");
         x.Line("Name", "name");
         x.Line("Months", "months");
         x.Amount("BasicPay", "basic-pay");
         x.Amount("CashPay", "cash-pay");
-        x.Amount("OtherBenefits", "other-benefits");
+        x.Amount("OtherBenefits", "benefits");
         x.Amount("MinorBenefitsTaxable", "minor-benefits-taxable");
         x.Amount("CarBenefit", "car-benefit");
         x.Line("HousingClass", "housing-class");
@@ -114,14 +119,14 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
         x.Amount("Gross", "gross");
         x.Amount("RetirementContributions", "retirement-contributions");
         x.Amount("PensionablePay", "pensionable-pay");
-        if (splitInDecember)
+        if (contributions.SplitInDecember)
         {
             x.Amount("HealthInsuranceBeforeDecember", "health-insurance-before-december");
             x.Amount("HealthInsuranceDecember", "health-insurance-december");
             x.Amount("HousingLevyBeforeDecember", "housing-levy-before-december");
             x.Amount("HousingLevyDecember", "housing-levy-december");
         }
-        else
+        else if (contributions.WholeYear)
         {
             x.Amount("HealthInsurance", "health-insurance");
             x.Amount("HousingLevy", "housing-levy");
@@ -130,7 +135,7 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
         x.Amount("TaxDeducted", "tax-deducted");
     }
 
-    private static void Deductions(EReturnWriter x, bool splitInDecember)
+    private static void Deductions(EReturnWriter x, Contributions contributions)
     {
         x.Rows("Fund", "deductions.funds", () =>
         {
@@ -147,27 +152,37 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
             x.Line("Purpose", "purpose");
             x.Amount("Interest", "interest");
         });
-        x.Rows("MedicalFund", "deductions.medical-funds", () =>
+        var taken = contributions is { WholeYear: true } or { SplitInDecember: true };
+        if (taken)
         {
-            x.Line("Name", "name");
-            if (splitInDecember)
-            {
-                x.Amount("ContributionsBeforeDecember", "contributions-before-december");
-                x.Amount("ContributionsDecember", "contributions-december");
-            }
-            else
-            {
-                x.Amount("Contributions", "contributions");
-            }
-        });
+            MedicalFunds(x, contributions);
+        }
+
         x.Amount("RetirementAllowed", "deductions.retirement-allowed");
         x.Amount("InterestAllowed", "deductions.mortgage-allowed");
-        x.Amount("MedicalAllowed", "deductions.medical-allowed");
-        x.Amount("HealthInsurance", "deductions.health-insurance");
-        x.Amount("HousingLevy", "deductions.housing-levy");
+        if (taken)
+        {
+            x.Amount("MedicalAllowed", "deductions.medical-allowed");
+            x.Amount("HealthInsurance", "deductions.health-insurance");
+            x.Amount("HousingLevy", "deductions.housing-levy");
+        }
     }
 
-    private static void Reliefs(EReturnWriter x, bool splitInDecember)
+    private static void MedicalFunds(EReturnWriter x, Contributions contributions) => x.Rows("MedicalFund", "deductions.medical-funds", () =>
+    {
+        x.Line("Name", "name");
+        if (contributions.SplitInDecember)
+        {
+            x.Amount("ContributionsBeforeDecember", "contributions-before-december");
+            x.Amount("ContributionsDecember", "contributions-december");
+        }
+        else
+        {
+            x.Amount("Contributions", "contributions");
+        }
+    });
+
+    private static void Reliefs(EReturnWriter x, Contributions contributions)
     {
         x.Rows("Policy", "tax.policies", () =>
         {
@@ -182,7 +197,7 @@ public sealed class EmploymentIncomeEReturn : IEReturnMapping
         });
         x.Amount("Personal", "tax.personal-relief");
         x.Amount("Insurance", "tax.insurance-relief");
-        if (splitInDecember)
+        if (contributions.SplitInDecember)
         {
             x.Amount("Housing", "tax.housing-relief");
             x.Amount("Medical", "tax.medical-relief");

@@ -23,9 +23,10 @@ public sealed class EmploymentIncomeReturn : Definition
         var law = _law = EmploymentIncomeLaw.For(year);
         var scope = new ScopeForm(this, law);
         var taxpayer = new TaxpayerForm(this, law, scope);
-        var employment = new EmploymentForm(this, law, scope, taxpayer);
-        var deductions = new DeductionsForm(this, law, scope, taxpayer, employment);
-        var tax = new TaxForm(this, law, scope, taxpayer, employment, deductions);
+        var readings = new ReadingsForm(this, law, scope);
+        var employment = new EmploymentForm(this, law, scope, readings, taxpayer);
+        var deductions = new DeductionsForm(this, law, scope, readings, taxpayer, employment);
+        var tax = new TaxForm(this, law, scope, readings, taxpayer, employment, deductions);
         var credits = new CreditsForm(this, law, scope, employment, tax);
         _ = new ChargesForm(this, law, scope, credits);
         _ = new PayoutForm(this, credits);

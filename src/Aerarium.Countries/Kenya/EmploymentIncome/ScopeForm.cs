@@ -9,7 +9,10 @@ namespace Aerarium.Countries.Kenya.EmploymentIncome;
 public sealed class ScopeForm : Form
 {
     /// <summary>Questions other forms ask about.</summary>
-    public readonly AnswerLine Car, Housing, RetirementOutsidePayroll, Mortgage, MedicalFund, Insurance, Disability, ShortPeriod, OtherTaxPaid, Late;
+    public readonly AnswerLine Car, Housing, Benefits, RetirementOutsidePayroll, Mortgage, Insurance, Disability, ShortPeriod, OtherTaxPaid, Late, Readings;
+
+    /// <summary>Whether contributions to a post-retirement medical fund were paid; null in years in which they count for nothing.</summary>
+    public readonly AnswerLine? MedicalFund;
 
     /// <summary>The day to which the authority has extended filing, where it has; the day of payment never moves.</summary>
     public readonly DateLine ExtendedTo;
@@ -37,11 +40,16 @@ public sealed class ScopeForm : Form
         Section("What the employer provided");
         Car = Answer("employer-car", "A car from an employer?").Required();
         Housing = Answer("employer-housing", "Housing from an employer?").Required();
+        Benefits = Answer("employer-benefits", "Furniture, telephone, electricity, water, domestic staff, meals or travel allowances from an employer?").Required();
 
         Section("What was paid during the year");
         RetirementOutsidePayroll = Answer("retirement-outside-payroll", "Retirement contributions besides those on the certificate?").Required();
         Mortgage = Answer("mortgage", "Interest on a loan for the home lived in?").Required();
-        MedicalFund = Answer("medical-fund", "Contributions to a post-retirement medical fund?").Required();
+        if (law.MedicalLimit is not null)
+        {
+            MedicalFund = Answer("medical-fund", "Contributions to a post-retirement medical fund?").Required();
+        }
+
         Insurance = Answer("insurance", "Life, education or health insurance premiums?").Required();
         OtherTaxPaid = Answer("other-tax-paid", "Tax paid other than through payroll?").Required();
 
@@ -52,6 +60,8 @@ public sealed class ScopeForm : Form
             .Hint("asked for in writing before the due date; the day of payment does not move").Law("TPA s. 25");
         ExtendedTo = Date("extended-to", "Filing extended to").OfOneYear().From("letter of the authority").When(extension).RequiredWhen(extension);
         FilingDay = ExtendedTo.Or(law.Filing.Day);
+        Readings = Answer("readings", "Another reading of the law where it is open?")
+            .Hint("the reading this return takes by itself stands there beside the others");
         var earlierFiled = Answer("earlier-years-filed", "Returns of all earlier years filed?");
 
         Error("not-resident", resident.IsFilled() & !resident,

@@ -18,26 +18,39 @@ public sealed class TaxForm : Form
         Definition definition,
         EmploymentIncomeLaw law,
         ScopeForm scope,
+        ReadingsForm readings,
         TaxpayerForm taxpayer,
         EmploymentForm employment,
         DeductionsForm deductions)
         : base(definition, "tax", "Tax and reliefs", "Tax by the bands of the year, less reliefs. A relief that exceeds the tax is lost.")
     {
         Section("Tax", "ITA s. 34, Third Schedule");
-        Tax = Line("tax", "Tax on taxable income", Progressive(law.Bands, deductions.Taxable), ToCents).Law("ITA s. 34, Third Schedule Head B").Subtotal();
+        Tax = law.UpperBandsBeginInJuly
+            ? OverridableLine("tax", "Tax on taxable income", Progressive(law.Bands, deductions.Taxable),
+                "The upper bands began on 1 July; tax above their edge can be computed otherwise. Say how.", ToCents).Law("ITA s. 34, Third Schedule Head B").Subtotal()
+            : Line("tax", "Tax on taxable income", Progressive(law.Bands, deductions.Taxable), ToCents).Law("ITA s. 34, Third Schedule Head B").Subtotal();
+        if (law.UpperBandsEdge is { } edge)
+        {
+            Warn("upper-bands-unsettled", deductions.Taxable > edge,
+                $"The bands above {edge} began on 1 July {law.Year}; how they apply to the year is not settled. Their rates are averaged here: confirm the tax, or give it otherwise.", Tax);
+        }
 
         var policies = Repeating("policies", "Insurance policies", "policy", PolicyBlock, "ITA s. 31", scope.Insurance);
 
         Section("Insurance relief", "ITA s. 31");
         Amount qualifying = policies.Sum(p => p.Qualifying);
-        if (law.ChangesInDecember)
+        if (law.HospitalFundCounts)
         {
-            var hospitalFund = Entry("hospital-fund", "National hospital fund, January to September").From("payslips");
-            qualifying = qualifying + hospitalFund + employment.Employers.Sum(e => e.Health.EarnRelief!);
+            qualifying += Entry("hospital-fund", law.ChangesInDecember ? "National hospital fund, January to September" : "National hospital fund").From("payslips");
+        }
+
+        if (readings is { HealthIsNoPremium: { } noPremium, OldRulesInDecember: { } oldRules })
+        {
+            qualifying += If(noPremium, 0, employment.Employers.Sum(e => e.Health!.EarnRelief!) + If(oldRules, employment.Employers.Sum(e => e.Health!.Deductible), 0));
         }
 
         var premiums = Line("insurance-base", "Premiums and contributions that qualify", qualifying);
-        var insuranceUncapped = Line("insurance-share", "15% of premiums and contributions", law.InsuranceReliefRate * premiums, ToCents);
+        var insuranceUncapped = Line("insurance-share", $"{law.InsuranceReliefRate.ValueInWords} of premiums and contributions", law.InsuranceReliefRate * premiums, ToCents);
         var insurance = Line("insurance-relief", "Insurance relief", Min(insuranceUncapped, law.InsuranceReliefLimit)).Law("ITA s. 31").Subtotal();
         Warn("insurance-over-limit", insuranceUncapped > insurance,
             $"{insuranceUncapped - insurance} of insurance relief is above the limit and is lost.", premiums);
@@ -48,7 +61,8 @@ public sealed class TaxForm : Form
         if (law.HousingReliefRate is { } housingRate && law.HousingReliefLimit is { } housingLimit)
         {
             Section("Affordable housing relief", "ITA s. 30A, to the November payroll");
-            var levy = Line("levy-before-december", "Levy, 19 March to November", employment.Employers.Sum(e => e.Levy.EarnRelief!));
+            var levy = Line("levy-before-december", "Levy that earns relief, 19 March to November",
+                employment.Employers.Sum(e => e.Levy!.EarnRelief!) + If(readings.OldRulesInDecember!, employment.Employers.Sum(e => e.Levy!.Deductible), 0));
             otherReliefs += Line("housing-relief", "Affordable housing relief", Min(Round(housingRate * levy, ToCents), housingLimit))
                 .Law("ITA s. 30A").Subtotal();
         }
@@ -56,7 +70,7 @@ public sealed class TaxForm : Form
         if (law.MedicalReliefRate is { } medicalRate && law.MedicalReliefLimit is { } medicalLimit)
         {
             Section("Medical fund relief", "ITA s. 30B, to November");
-            var contributions = Line("medical-before-december", "Contributions to November", deductions.MedicalEarningRelief!);
+            var contributions = Line("medical-before-december", "Contributions that earn relief, to November", deductions.MedicalEarningRelief!);
             otherReliefs += Line("medical-relief", "Post-retirement medical fund relief", Min(Round(medicalRate * contributions, ToCents), medicalLimit))
                 .Law("ITA s. 30B").Subtotal();
         }
