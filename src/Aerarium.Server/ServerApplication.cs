@@ -101,6 +101,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<MappingDesk>();
         builder.Services.AddSingleton<AgreementDesk>();
         builder.Services.AddSingleton<ReturnFiles>();
+        builder.Services.AddSingleton<ManyReturnFiles>();
         builder.Services.AddSingleton<RegisteredParticulars>();
         builder.Services.AddSingleton<ForeignFiles>();
         builder.Services.AddSingleton<StatementDesk>();
@@ -184,6 +185,7 @@ public static class ServerApplication
         api.MapMapping();
         api.MapAgreements();
         api.MapReturnFiles();
+        api.MapManyReturns();
         api.MapGathering();
         api.MapReview();
         api.MapComparisons();

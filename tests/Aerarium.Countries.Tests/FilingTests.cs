@@ -57,9 +57,11 @@ public sealed class FilingTests : IDisposable
     private static Evaluation CompleteInThePhilippines(int year, string method)
     {
         var entered = new PhilippinesCase(year).Scope("foreign-tax").With("scope.status", "resident-citizen").With("taxpayer.tin", "201004561-00000").With("taxpayer.name", "Liwayway Brannock Dizon")
+            .With("taxpayer.surname", "Dizon").With("taxpayer.first-name", "Liwayway").With("taxpayer.middle-name", "Brannock").With("taxpayer.type", "mixed").With("taxpayer.trade-name", "Pearl Lines")
+            .With("taxpayer.short-period", "yes").With("taxpayer.from", $"{year}-02-01").With("taxpayer.to", $"{year}-12-31")
             .With("taxpayer.kind", "original").With("taxpayer.district-office", "039").With("taxpayer.citizenship", "Filipino").With("taxpayer.address", "17 Lighthouse Road")
             .Employer(960_000, 80_000, 52_000, 109_500).Business(method, 1_240_000.49m).With("business.nature", "Design").With("business.vat-registered", "no")
-            .Row("tax.foreign", ("country", "Lagoonia"), ("income", 100_000), ("paid", 9_000)).Row("balance.other", ("name", "Personal equity"), ("amount", 500))
+            .Row("tax.foreign", ("country", "Lagoonia"), ("income", 100_000), ("paid", 9_000)).Row("tax.foreign", ("country", "Skerryland"), ("income", -10_000), ("paid", 0)).Row("balance.other", ("name", "Personal equity"), ("amount", 500))
             .With("balance.two-parts", "yes").With("balance.second-part", 10_000)
             .With("declaration.true-and-complete", "yes").With("declaration.name", "Liwayway").With("declaration.capacity", "taxpayer").With("declaration.date", $"{year + 1}-03-01")
             .With("declaration.agent-tin", "300770019-00000").With("declaration.agent-name", "Lantern Reef").With("declaration.contact-name", "Tarek").With("declaration.contact-phone", "0900");

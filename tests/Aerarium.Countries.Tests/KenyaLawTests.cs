@@ -272,7 +272,7 @@ public class KenyaLawTests
     {
         (string, object)[] Stretch(int? from, int? to) =>
             [("pin", "P051987654Q"), ("months", 1), .. from is { } f ? [("first-month", (object)f)] : Array.Empty<(string, object)>(), .. to is { } t ? [("last-month", (object)t)] : Array.Empty<(string, object)>()];
-        var findings = new KenyaCase(2025).Employer(1, 0, 0, 0, 0, Stretch(first, last)).Employer(2, 0, 0, 0, 0, Stretch(again, until)).Employer(3).Evaluate().Findings;
+        var findings = new KenyaCase(2025).With("scope.employers", "several").Employer(1, 0, 0, 0, 0, Stretch(first, last)).Employer(2, 0, 0, 0, 0, Stretch(again, until)).Employer(3).Evaluate().Findings;
         Assert.Equal(told ? ["2"] : [], findings.Where(f => f.Id == "employer-twice").Select(f => f.Row));
     }
 
@@ -282,7 +282,7 @@ public class KenyaLawTests
     [InlineData(7, 6, 1, true)]
     public void Months_worked_lie_between_the_first_and_the_last(int first, int last, int months, bool told) => Assert.Equal(
         told,
-        new KenyaCase(2025).Employer(1, 0, 0, 0, 0, ("first-month", first), ("last-month", last), ("months", months)).Evaluate().Findings.Any(f => f.Id == "months-outside"));
+        new KenyaCase(2025).With("scope.employers", "several").Employer(1, 0, 0, 0, 0, ("first-month", first), ("last-month", last), ("months", months)).Evaluate().Findings.Any(f => f.Id == "months-outside"));
 
     /// <summary>ITA s. 5(2B): the value the commissioner determines counts only where it is lower.</summary>
     [Theory]
@@ -341,7 +341,7 @@ public class KenyaLawTests
     [Fact]
     public void Meals_of_several_employers_share_what_is_exempt()
     {
-        var evaluation = new KenyaCase(2024).Scope("employer-benefits")
+        var evaluation = new KenyaCase(2024).Scope("employer-benefits").With("scope.employers", "several")
             .Employer(500_000, 0, 0, 0, 0, ("meals", 30_000), ("first-month", 7)).Employer(500_000, 0, 0, 0, 0, ("meals", 30_000), ("first-month", 1)).Evaluate();
         Assert.Equal((12_000m, 0m), (evaluation.Amount("employment.employers.meals-taxable", 0), evaluation.Amount("employment.employers.meals-taxable", 1)));
     }

@@ -127,7 +127,7 @@ public class KenyaOracleTests
     {
         var kenya = new KenyaCase(year);
         var asked = year < 2024 ? Questions[..^1] : Questions;
-        kenya.Scope([.. asked.Where((_, index) => yes[index])]);
+        kenya.Scope([.. asked.Where((_, index) => yes[index])]).With("scope.employers", "several");
         for (var index = 0; index < employers.Length; index++)
         {
             (string, object)[] contributions = year < 2024 ? [] : year == 2024

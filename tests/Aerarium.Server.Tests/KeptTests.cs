@@ -227,7 +227,7 @@ public class KeptTests
         void Set(string line, string value, string? row = null) => changes.Add(new { kind = "set", line, row, value, seen = 0 });
         Set("scope.resident", "yes");
         Set("scope.employers", "one");
-        foreach (var question in "short-period other-income employer-car employer-housing retirement-outside-payroll mortgage medical-fund insurance other-tax-paid disability late".Split(' '))
+        foreach (var question in "short-period other-income employer-car employer-housing employer-benefits retirement-outside-payroll mortgage medical-fund insurance other-tax-paid disability late".Split(' '))
         {
             Set($"scope.{question}", "no");
         }

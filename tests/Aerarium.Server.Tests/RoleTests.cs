@@ -200,6 +200,8 @@ public partial class RoleTests
         ["GET /api/returns/{id}/sending/parcel.zip"] = Everybody,
         ["GET /api/returns/{id}/entries.xlsx"] = Everybody,
         ["POST /api/returns/{id}/entries/import"] = Preparing,
+        ["GET /api/many-returns/workbook.xlsx"] = Preparing,
+        ["POST /api/many-returns/import"] = Preparing,
         ["GET /api/returns/{id}/sending/letter"] = Everybody,
         ["GET /api/returns/{id}/sending/acknowledgement.pdf"] = Everybody,
         ["GET /api/returns/{id}/sending/bank-set.pdf"] = Everybody,

@@ -89,6 +89,9 @@ public class RepeatingSection : Section
     /// <summary>The column that says where a row goes, such as the item of an account; rows that go nowhere yet stand first. Null for rows that go nowhere else.</summary>
     public Line? MapsTo { get; internal set; }
 
+    /// <summary>The choice each of whose codes has a line of its own to be filled, whether there is a row for it yet or not; null where rows are added one by one.</summary>
+    public Line? ListedBy { get; internal set; }
+
     /// <summary>The reference to a row of another section of which its rows are parts, such as the account that is split; null for rows of their own.</summary>
     public Line? Splits { get; internal set; }
 
@@ -226,6 +229,9 @@ public class RowScope : LineScope
 
     /// <summary>Says that a column tells where a row goes; what was chosen for rows alike is proposed.</summary>
     public void MapsTo(ChoiceLine column) => _section.MapsTo = column.Line;
+
+    /// <summary>Shows a line to be filled for each code of a choice, whether there is a row for it yet or not.</summary>
+    public void ListedBy(ChoiceLine column) => _section.ListedBy = column.Line;
 
     /// <summary>Says that rows are parts of the row a reference points at.</summary>
     public void Splits(RowLine reference) => _section.Splits = reference.Line;

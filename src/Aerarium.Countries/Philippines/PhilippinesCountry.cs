@@ -25,6 +25,10 @@ public static class PhilippinesCountry
         [
             new("district-office", "District office code", "registration certificate", PhilippinesIdentifiers.DistrictOffice),
             new("citizenship", "Citizenship", "registration certificate"),
+            new("surname", "Surname", "the name in parts, as some forms want it"),
+            new("first-name", "First name", "as on the registration certificate"),
+            new("middle-name", "Middle name", "if any"),
+            new("taxpayer-type", "Taxpayer type", "registration certificate", null, Individual.TaxpayerForm.Types),
             new("trade-name", "Trade name", "registration certificate, if any"),
             CommonParticulars.Notices,
         ],

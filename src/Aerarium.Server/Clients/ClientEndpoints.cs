@@ -256,7 +256,7 @@ internal static class ClientEndpoints
 
     private static ClientParticularView View(Particular particular) => new(particular.Name, particular.Label, particular.Hint, particular.Choices);
 
-    private static string? ProblemOf(Unit unit, string? country, string? kind, string identifier, long? clientId, Reach reach)
+    internal static string? ProblemOf(Unit unit, string? country, string? kind, string identifier, long? clientId, Reach reach)
     {
         if (!Catalogue.Countries.TryGetValue(country ?? "", out var rules))
         {
@@ -280,7 +280,7 @@ internal static class ClientEndpoints
         reach.SeesAll || Teams.CanSeeClient(unit, reach.PersonId, id) ? Storage.Clients.NameOf(unit, id) : "A client of another team";
 
     /// <summary>An identifier as the country's registry writes it, with the end people leave off.</summary>
-    private static string Written(string? country, string? kind, string? typed) =>
+    internal static string Written(string? country, string? kind, string? typed) =>
         Catalogue.Countries.TryGetValue(country ?? "", out var found)
             ? (kind == ClientKinds.Company ? found.CompanyIdentifier : found.IndividualIdentifier).Complete(typed ?? "")
             : IdentifierRule.Normalise(typed ?? "");

@@ -81,8 +81,8 @@ internal static class ClientImport
             var (problems, doubts, good, seen) = (new List<ImportRemark>(), new List<ImportRemark>(), new List<ClientRecord>(), new Dictionary<string, int>());
             foreach (var (number, cells) in table.Rows)
             {
-                string? Cell(int column) => places[column] >= 0 && places[column] < cells.Count ? cells[places[column]] : null;
-                var (client, wrong) = ClientEndpoints.Read(unit, Typed(country, Cell) with { More = More(columns, Cell) }, null, clock, caller.Reach);
+                string? Cell(string field) => places[Array.FindIndex(columns, c => c.Field == field)] is >= 0 and var place && place < cells.Count ? cells[place] : null;
+                var (client, wrong) = ClientEndpoints.Read(unit, Typed(country, Cell), null, clock, caller.Reach);
                 if (!seen.TryAdd(client.Identifier, number) && client.Identifier.Length > 0)
                 {
                     wrong.Add(new FieldProblem("identifier", $"Row {seen[client.Identifier]} has the same identifier; every identifier belongs to one client."));
@@ -112,10 +112,10 @@ internal static class ClientImport
             return new ImportReport(table.Rows.Count, good.Count, stored.Count, problems, doubts, ignored);
         });
 
-        ImportRemark Remark(int row, string field, Func<int, string?> cell, string message)
+        ImportRemark Remark(int row, string field, Func<string, string?> cell, string message)
         {
             var column = Array.FindIndex(columns, c => c.Field == field);
-            return new ImportRemark(row, places[column] >= 0 ? table.Headings[places[column]] : columns[column].Heading, cell(column), message);
+            return new ImportRemark(row, places[column] >= 0 ? table.Headings[places[column]] : columns[column].Heading, cell(field), message);
         }
     }
 
@@ -125,26 +125,28 @@ internal static class ClientImport
             ? found.OfIndividuals.Concat(found.OfCompanies).DistinctBy(p => p.Name).Select(p => (p.Name, p.Label, new[] { ImportedTables.Plain(p.Label), ImportedTables.Plain(p.Name) }))
             : [];
 
-    private static Dictionary<string, string?> More((string Field, string Heading, string[] Known)[] columns, Func<int, string?> cell) =>
-        Enumerable.Range(Columns.Length, columns.Length - Columns.Length).ToDictionary(i => columns[i].Field, cell);
+    /// <summary>The particulars a file of clients may have, by name and heading.</summary>
+    public static IEnumerable<(string Name, string Heading)> Particulars(string country) => Columns.Concat(OfCountry(country)).Select(c => (c.Field, c.Heading));
 
-    private static ClientParticularsInput Typed(string country, Func<int, string?> cell) => new()
+    /// <summary>Particulars of a client as they stand in the cells of a file, each by its name.</summary>
+    public static ClientParticularsInput Typed(string country, Func<string, string?> cell) => new()
     {
         Country = country,
-        Identifier = cell(0) ?? "",
-        Name = cell(1) ?? "",
-        ClientGroup = cell(2),
-        BirthDate = cell(3),
-        Email = cell(4),
-        Phone = cell(5),
-        PostalAddress = cell(6),
-        PayoutRoute = cell(7),
-        PayoutBank = cell(8),
-        PayoutBranch = cell(9),
-        PayoutAccountName = cell(10),
-        PayoutAccountNumber = cell(11),
-        PayoutMobile = cell(12),
-        Kind = cell(13) is { Length: > 0 } kind ? kind.ToLowerInvariant() : null,
-        YearEnd = cell(14),
+        Identifier = cell("identifier") ?? "",
+        Name = cell("name") ?? "",
+        ClientGroup = cell("clientGroup"),
+        BirthDate = cell("birthDate"),
+        Email = cell("email"),
+        Phone = cell("phone"),
+        PostalAddress = cell("postalAddress"),
+        PayoutRoute = cell("payoutRoute"),
+        PayoutBank = cell("payoutBank"),
+        PayoutBranch = cell("payoutBranch"),
+        PayoutAccountName = cell("payoutAccountName"),
+        PayoutAccountNumber = cell("payoutAccountNumber"),
+        PayoutMobile = cell("payoutMobile"),
+        Kind = cell("kind") is { Length: > 0 } kind ? kind.ToLowerInvariant() : null,
+        YearEnd = cell("yearEnd"),
+        More = OfCountry(country).ToDictionary(c => c.Field, c => cell(c.Field)),
     };
 }

@@ -17,7 +17,7 @@ internal static class DemoPhilippines
         {
             Phone = $"09{client.Pin[5..]}",
             PostalAddress = "17 Lighthouse Road, Pearl Inlet",
-            More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino" },
+            More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino", ["surname"] = client.Name.Split(' ')[^1], ["first-name"] = client.Name.Split(' ')[0], ["taxpayer-type"] = client.Pin == "20100456100000" ? "mixed" : "proprietor" },
         },
         [
             new("20100456100000", "Liwayway Brannock Dizon", "Pearl Inlet", "1987-02-14", "none",

@@ -67,8 +67,9 @@ public sealed record SectionLayout(string Key, string Title, string? Law, string
 /// <param name="MapsTo">The column that says where a row goes; null where rows go nowhere else.</param>
 /// <param name="Splits">The column that points at the row of another section of which its rows are parts; null for rows of their own.</param>
 /// <param name="AddedUpOn">The form on which rows are added up by where they go; null where they are not.</param>
+/// <param name="ListedBy">The choice each of whose codes has a line of its own to be filled; null where rows are added one by one.</param>
 /// <param name="KnownBy">The column by which a file of rows is held against those that are here; null where a file adds rows.</param>
-public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage, string? KnownBy, string? MapsTo, string? Splits, string? AddedUpOn);
+public sealed record TableLayout(string Key, string RowLabel, string? NamedBy, bool Grid, IReadOnlyList<PagePartLayout> Parts, string? OfPage, string? KnownBy, string? MapsTo, string? Splits, string? AddedUpOn, string? ListedBy);
 
 /// <summary>A part of a page that repeats.</summary>
 /// <param name="Title">Heading.</param>
@@ -174,7 +175,8 @@ internal static partial class Layouts
         table.KnownBy?.Key,
         table.MapsTo?.Key,
         table.Splits?.Key,
-        table.MapsTo is null ? null : table.Form.Definition.Lines.FirstOrDefault(l => l.Form != table.Form && l.Formula is { } formula && AddsUp(formula, table))?.Form.Key);
+        table.MapsTo is null ? null : table.Form.Definition.Lines.FirstOrDefault(l => l.Form != table.Form && l.Formula is { } formula && AddsUp(formula, table))?.Form.Key,
+        table.ListedBy?.Key);
 
     private static bool AddsUp(Formula formula, RepeatingSection table) => (formula is Tallied tallied && tallied.Tally.Section == table) || formula.Operands.Any(o => AddsUp(o, table));
 

@@ -51,7 +51,7 @@ public sealed class ReturnFiles(PracticeDatabase database, Workbench workbench, 
         }
 
         var workspace = workbench.Open(id);
-        var reading = new Reading(workspace);
+        var reading = new WorkbookReading(EntriesHere.Of(workspace), string.Create(CultureInfo.InvariantCulture, $"w{workspace.Record.Revision}"));
         var ignored = sheets.Where(s => !reading.Take(s)).Select(s => s.Name).Where(n => n is not ("About" or "Codes")).ToList();
         if (ignored.Count > 0 && reading.Sheets == 0)
         {
@@ -67,133 +67,6 @@ public sealed class ReturnFiles(PracticeDatabase database, Workbench workbench, 
         }
 
         return (new WorkbookReport(reading.Changes.Count(c => c.Kind == ChangeKind.Set), reading.Changes.Count(c => c.Kind == ChangeKind.AddRow), taken, [.. reading.Problems.Take(MostRemarks)], ignored), result);
-    }
-
-    /// <summary>What the sheets of a workbook say otherwise than the return.</summary>
-    private sealed class Reading(Workspace workspace)
-    {
-        private readonly string _batch = $"w{workspace.Record.Revision.ToString(CultureInfo.InvariantCulture)}";
-
-        /// <summary>Rows by section, those the workbook adds at the end.</summary>
-        private readonly Dictionary<string, List<string>> _rows = [];
-
-        public List<EntryChange> Changes { get; } = [];
-
-        public List<WorkbookRemark> Problems { get; } = [];
-
-        public int Sheets { get; private set; }
-
-        /// <summary>Takes a sheet; false when it belongs to no part of the return.</summary>
-        public bool Take(ImportedSheet sheet)
-        {
-            var headings = sheet.Table.Headings.ToList();
-            var (key, entry) = (headings.IndexOf(ReturnWorkbook.KeyHeading), headings.IndexOf(ReturnWorkbook.EntryHeading));
-            var rows = headings.FindIndex(h => h.StartsWith(ReturnWorkbook.RowHeading, StringComparison.Ordinal));
-            var section = rows < 0 ? null : workspace.Definition.FindTable(headings[rows][ReturnWorkbook.RowHeading.Length..]);
-            if (section is null && (key < 0 || entry < 0))
-            {
-                return false;
-            }
-
-            Sheets++;
-            if (section is not null)
-            {
-                Rows(sheet, section, rows);
-            }
-            else
-            {
-                Lines(sheet, key, entry);
-            }
-
-            return true;
-        }
-
-        private void Lines(ImportedSheet sheet, int key, int entry)
-        {
-            foreach (var (number, cells) in sheet.Table.Rows)
-            {
-                var name = cells.ElementAtOrDefault(key) ?? "";
-                if (name.Length == 0)
-                {
-                    continue;
-                }
-
-                if (workspace.Definition.FindLine(name) is not { Table: null } line || !ReturnWorkbook.Has(line))
-                {
-                    Problems.Add(new WorkbookRemark(sheet.Name, number, ReturnWorkbook.KeyHeading, name, $"'{name}' is not a line of this return; download the workbook of this return and year."));
-                    continue;
-                }
-
-                Cell(sheet.Name, number, line, null, cells.ElementAtOrDefault(entry) ?? "");
-            }
-        }
-
-        private void Rows(ImportedSheet sheet, RepeatingSection section, int rows)
-        {
-            var columns = sheet.Table.Headings.Select(h => section.Lines.FirstOrDefault(l => ReturnWorkbook.Has(l) && l.Label == h)).ToList();
-            var present = RowsOf(section.Key);
-            foreach (var (number, cells) in sheet.Table.Rows)
-            {
-                var row = cells.ElementAtOrDefault(rows) ?? "";
-                if (row.Length > 0 && !present.Contains(row))
-                {
-                    Problems.Add(new WorkbookRemark(sheet.Name, number, section.Title, row, $"This {section.RowLabel} is no longer on the return; clear the hidden column of this row to add it anew."));
-                    continue;
-                }
-
-                if (row.Length == 0)
-                {
-                    if (columns.Index().All(c => c.Item is null || (cells.ElementAtOrDefault(c.Index) ?? "").Length == 0))
-                    {
-                        continue;
-                    }
-
-                    row = $"{_batch}-{number.ToString(CultureInfo.InvariantCulture)}";
-                    present.Add(row);
-                    Changes.Add(new EntryChange(ChangeKind.AddRow, null, row, section.Key, null, null, long.MaxValue));
-                }
-
-                foreach (var (position, line) in columns.Index().Where(c => c.Item is not null))
-                {
-                    Cell(sheet.Name, number, line!, row, cells.ElementAtOrDefault(position) ?? "");
-                }
-            }
-        }
-
-        private List<string> RowsOf(string section) => _rows.TryGetValue(section, out var known) ? known : _rows[section] = [.. workspace.RowsOf(section)];
-
-        private void Cell(string sheet, int number, Line line, string? row, string text)
-        {
-            if (text.Length == 0)
-            {
-                return;
-            }
-
-            // Numbers come as a workbook holds them, with a point; what a person typed as a text is read as it stands.
-            var reading = EntryReader.Read(line, text, canonical: true);
-            var here = workspace.Entries.GetValueOrDefault((line.Key, row ?? ""))?.Value;
-            var value = reading.Value;
-            var problem = reading.Problem ?? (line.Identifier is { } rule && value != here && !rule.Accepts(value) ? rule.Message : null);
-            if (problem is null && line.Kind == LineKind.Row)
-            {
-                var targets = RowsOf(line.Target!.Key);
-                value = int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var position) && position >= 1 && position <= targets.Count ? targets[position - 1] : null;
-                problem = value is null ? $"{line.Label}: '{text}' is not the number of one of the {targets.Count} {line.Target.RowLabel} rows." : null;
-            }
-
-            if (problem is not null)
-            {
-                Problems.Add(new WorkbookRemark(sheet, number, line.Label, text, problem));
-            }
-            else if (value != here)
-            {
-                Changes.Add(new EntryChange(ChangeKind.Set, line.Key, row, null, null, Typed(line, value), long.MaxValue));
-            }
-        }
-
-        /// <summary>A canonical value as somebody of the country would type it.</summary>
-        private static string? Typed(Line line, string? value) =>
-            line.IsNumber && value is not null ? line.Form.Definition.Numbers.Write(decimal.Parse(value, CultureInfo.InvariantCulture), "0.##########") : value;
     }
 }
 

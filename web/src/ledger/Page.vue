@@ -6,6 +6,7 @@ import type { Form, Line, ReturnStore, Section } from '../return/returnStore'
 import AgreementPanel from './AgreementPanel.vue'
 import LedgerGrid from './LedgerGrid.vue'
 import LedgerLine from './LedgerLine.vue'
+import ListedRows from './ListedRows.vue'
 import RepeatingPages from './RepeatingPages.vue'
 import RowBlocks from './RowBlocks.vue'
 
@@ -116,6 +117,7 @@ function before(line: Line): string | null {
             :last-year="before(line)"
           />
         </template>
+        <ListedRows v-else-if="section.table.listedBy" :section="section" />
         <LedgerGrid v-else-if="section.table.grid" :section="section" />
         <RepeatingPages v-else-if="section.table.parts.length" :section="section" />
         <RowBlocks v-else :section="section" />

@@ -90,6 +90,17 @@ export function addRowStep(now: Now, section: Section, position: number, page?: 
   }
 }
 
+/** Adds a row under a name of its own, with what is said in it: what was typed beside a code that had no row yet. */
+export function listedStep(now: Now, section: Section, row: string, cells: [string, string][]): Step {
+  return {
+    redo: [
+      rowChange(now, 'add-row', section, row),
+      ...cells.map(([line, typed]) => setting(line, row, typed, now.revision.value)),
+    ],
+    undo: [rowChange(now, 'remove-row', section, row)],
+  }
+}
+
 /** Adds a row below another, with all that was entered in it; a page with all the rows within it. */
 export function duplicateStep(now: Now, section: Section, from: string): { row: string; step: Step } {
   const { row, step } = addRowStep(now, section, now.rowsOf(section.table!.key).indexOf(from) + 1)

@@ -5,6 +5,7 @@ import { EditQueue } from './editQueue'
 import {
   addRowStep,
   duplicateStep,
+  listedStep,
   moveStep,
   pasteStep,
   removeStep,
@@ -264,6 +265,11 @@ export class ReturnStore extends ReturnLayout implements Now {
     const first = section.lines.find((line) => !line.computed && line.key !== section.table!.ofPage)
     if (first && goThere) void nextTick(() => this.goTo({ line: first.key, row }))
     return row
+  }
+
+  /** Takes what was typed beside a code that had no row yet. */
+  addListed(section: Section, row: string, cells: [string, string][]) {
+    this.do(listedStep(this, section, row, cells))
   }
 
   duplicateRow(section: Section, from: string) {

@@ -94,10 +94,11 @@ public sealed class EmploymentForm : Form
         var pin = row.Identifier("pin", "Employer's identification number", KenyaIdentifiers.PayerPin).From("P9A, employer's PIN").Required();
         row.NamedBy(row.Text("name", "Employer's name").From("P9A, employer's name").Required());
         var months = row.Count("months", "Months worked").From("P9A, months with pay").Unit("months").Between(1, 12).Required();
-        var first = row.Count("first-month", "First month of the year").From("P9A, months with pay").Between(1, 12).Hint("1 to 12; for an employer with two certificates");
-        var last = row.Count("last-month", "Last month of the year").From("P9A, months with pay").Between(1, 12).Hint("1 to 12; for an employer with two certificates");
-        var from = row.NumberLine("counted-from", "Counted from month", first.Or(1));
-        var until = row.NumberLine("counted-to", "Counted to month", last.Or(12));
+        var several = scope.Employers.Is("several");
+        var first = row.Count("first-month", "First month of the year, 1 to 12").From("P9A, months with pay").Between(1, 12).When(several);
+        var last = row.Count("last-month", "Last month of the year, 1 to 12").From("P9A, months with pay").Between(1, 12).When(several);
+        var from = row.NumberLine("counted-from", "Counted from month", first.Or(1)).When(several);
+        var until = row.NumberLine("counted-to", "Counted to month", last.Or(12)).When(several);
 
         var basic = row.Entry("basic-pay", "Basic pay").TakesMoreIncome().From("P9A, basic salary, total").Required();
         var house = row.Entry("house-allowance", "House allowance").From("payslips");
@@ -130,8 +131,8 @@ public sealed class EmploymentForm : Form
         row.Entry("relief-given", "Relief given").From("P9A, personal relief and insurance relief, total");
         var tax = row.Entry("tax-deducted", "Tax deducted (PAYE)").From("P9A, PAYE tax, total").Required();
 
-        row.Error("employer-twice", row.RepeatsEarlier(pin) & row.OverlapsEarlier(from, until, pin),
-            "This employer is entered twice for the same months; keep one block for each certificate, and give the first and the last month of each.", pin);
+        row.Error("employer-twice", row.RepeatsEarlier(pin) & (!several | row.OverlapsEarlier(from, until, pin)),
+            "This employer is entered twice for the same months; keep one block for each certificate. Where there are two, answer in Scope that there were several employers, and give the first and the last month of each.", pin);
         row.Error("months-outside", first > last | (first.IsFilled() & last.IsFilled() & months > last - first + 1),
             "The months worked do not lie between the first and the last month; correct one of the three.", months);
         row.Warn("benefit-counted-twice", otherBenefits > 0 & otherBenefits >= benefits & benefits > 0,

@@ -10,7 +10,7 @@ public sealed class DeductionsForm : Form
 {
     private sealed record Expense(AmountLine Amount);
 
-    private sealed record Loss(AmountLine Used);
+    private sealed record Loss(AmountLine Usable, AmountLine Used);
 
     private static readonly Choice[] Kinds =
     [
@@ -25,7 +25,7 @@ public sealed class DeductionsForm : Form
     ];
 
     /// <inheritdoc />
-    public override string OpensFor => "business income by the graduated table with itemised deductions";
+    public override string OpensFor => "business income by the graduated table with itemised deductions, or losses of earlier years";
 
     /// <summary>Ordinary and special deductions.</summary>
     public readonly AmountLine Ordinary, Special;
@@ -38,16 +38,18 @@ public sealed class DeductionsForm : Form
 
     /// <summary>Declares the form.</summary>
     public DeductionsForm(Definition definition, IncomeTaxLaw law, Column column, BusinessForm business, DeductionsForm? beside = null, RowTie? lossesFrom = null)
-        : base(definition, "deductions", "Itemised deductions", "What was spent, by kind; ceilings are applied below.", column.Business & business.Itemised, Column.Spouse(beside))
+        : base(definition, "deductions", "Itemised deductions", "What was spent, by kind; ceilings are applied below.",
+            column.Losses is null ? column.Business & business.Itemised : column.Business & (business.Itemised | column.Losses), Column.Spouse(beside))
     {
         var expenses = Repeating("expenses", "Ordinary deductions", "deduction", row =>
         {
             var kind = row.Choice("kind", "Kind", Kinds).Required();
             row.NamedBy(kind);
+            row.ListedBy(kind);
             return new Expense(row.Entry("amount", "Amount").InWholeUnits().From("ledger").Required());
-        }, "NIRC s. 34(A) to (J)");
+        }, "NIRC s. 34(A) to (J)", business.Itemised);
 
-        Section("With a ceiling", "NIRC s. 34");
+        Section("With a ceiling", "NIRC s. 34", business.Itemised);
         var entertainment = Entry("entertainment", "Entertainment and representation").InWholeUnits().From("ledger").Law("NIRC s. 34(A)(1)(a)(iv); RR 10-2002");
         var onGoods = If(business.NetSales > 0, Round(entertainment * business.NetGoods / business.NetSales, ToUnits), 0);
         var forGoods = Line("entertainment-goods", "of which on goods, cut to its ceiling",
@@ -60,7 +62,7 @@ public sealed class DeductionsForm : Form
         var before = Line("before-contributions", "Ordinary deductions before contributions",
             expenses.Sum(e => e.Amount) + forGoods + forServices + interestAllowed).Subtotal();
 
-        Section("Contributions", "NIRC s. 34(H)");
+        Section("Contributions", "NIRC s. 34(H)", business.Itemised);
         var limited = Entry("contributions-limited", "Contributions with a limit").InWholeUnits().From("receipts").Law("NIRC s. 34(H)(1)");
         var full = Entry("contributions-full", "Contributions deductible in full").InWholeUnits().From("receipts").Law("NIRC s. 34(H)(2)");
         var gross = Line("gross-income", "Gross income from business", business.NetSales - business.CostOfSales);
@@ -68,25 +70,53 @@ public sealed class DeductionsForm : Form
         var limitedAllowed = Line("contributions-allowed", "Limited contributions allowed", Min(limited, limit));
         Ordinary = Line("ordinary", "Ordinary deductions", before + limitedAllowed + full).Final();
 
-        var specials = Repeating("special", "Special deductions", "deduction", row =>
+        var byLaw = SpecialByLaw(law, business);
+        var specials = Repeating("special", "Other special deductions", "deduction", row =>
         {
             row.NamedBy(row.Text("basis", "Legal basis").Required());
             return new Expense(row.Entry("amount", "Amount").InWholeUnits().Required());
-        });
+        }, when: business.Itemised);
 
-        Section("Before losses of earlier years", "NIRC s. 34(D)(3)");
-        Special = Line("special-total", "Special deductions", specials.Sum(s => s.Amount));
+        Section("Before losses of earlier years", "NIRC s. 34(D)(3)", business.Itemised);
+        Special = Line("special-total", "Special deductions", byLaw + specials.Sum(s => s.Amount));
         var beforeLosses = Line("before-losses", "Business income before losses of earlier years", gross - Ordinary - Special);
         Line("own-loss", "Loss of this period, to be used in later years", AtLeastZero(0 - beforeLosses)).Law("NIRC s. 34(D)(3)");
 
         if (column.Losses is not null)
         {
-            LossesUsed = Losses(law, column.Losses, beforeLosses, lossesFrom);
+            LossesUsed = Losses(law, business, column.Losses, beforeLosses, lossesFrom);
+        }
+
+        if (law.WithholdingIsACondition)
+        {
+            Note("withheld-condition", expenses.Sum(e => e.Amount) > 0,
+                "An expense that is subject to withholding is deducted only where tax was withheld and paid over (NIRC s. 34(K)); check the lists of payees.", before);
         }
 
         Warn("entertainment-cut", forGoods + forServices < entertainment,
             $"{entertainment - forGoods - forServices} of entertainment is above the ceiling and is lost.", entertainment);
         Warn("contributions-cut", limitedAllowed < limited, $"{limited - limitedAllowed} of the contributions is above the limit and is lost.", limited);
+    }
+
+    /// <summary>Deductions of laws of their own, beside the ordinary ones: what was paid is entered, what is deducted of it is computed.</summary>
+    private AmountLine SpecialByLaw(IncomeTaxLaw law, BusinessForm business)
+    {
+        Section("Special deductions", "RA 9994, 7277, 10754, 9999, 8525", business.Itemised);
+        var discounts = Entry("discounts-given", "Discounts given to senior citizens and to persons with disability").InWholeUnits().From("sales ledger").Law("RA 9994; RA 10754");
+        var seniors = Entry("senior-pay", "Pay of senior citizens employed").InWholeUnits().From("payroll");
+        var ofSeniors = Line("senior-pay-extra", "Additional deduction for their pay", law.SeniorPayExtra * seniors, ToUnits).Law("RA 9994");
+        var disabled = Entry("disabled-pay", "Pay of persons with disability employed").InWholeUnits().From("payroll");
+        var ofDisabled = Line("disabled-pay-extra", "Additional deduction for their pay", law.DisabledPayExtra * disabled, ToUnits).Law("RA 7277");
+        var legalAid = Entry("legal-aid", "Free legal assistance: what it would have cost").InWholeUnits().From("certificate of the legal assistance");
+        var legalAidAllowed = Line("legal-aid-allowed", "Free legal assistance deducted", Min(legalAid, Round(law.LegalAidShare * business.NetServices, ToUnits))).Law("RA 9999");
+        var school = Entry("school-gifts", "Contributions to adopted public schools").InWholeUnits().From("agreement with the school");
+        var ofSchool = Line("school-gifts-extra", "Additional deduction for them", law.SchoolGiftsExtra * school, ToUnits).Law("RA 8525");
+        Note("extra-pay-conditions", seniors + disabled > 0,
+            "The additional deduction is for staff who are registered as such and whose pay bore withholding tax; keep the registrations with the payroll.", seniors, disabled);
+        Note("discount-conditions", discounts > 0, "Discounts are deducted where sales are recorded before them, with the buyer's registration on the receipt.", discounts);
+        Warn("legal-aid-cut", legalAid > legalAidAllowed, $"{legalAid - legalAidAllowed} of free legal assistance is above the limit and is lost.", legalAid);
+        Note("school-gifts-besides", school > 0, "The contribution itself is entered among the contributions; this is the part deducted besides.", school);
+        return Line("special-by-law", "Special deductions by law", discounts + ofSeniors + ofDisabled + legalAidAllowed + ofSchool).Subtotal();
     }
 
     /// <summary>By how much interest paid is cut for interest income under final tax; where the part changed in July, each half of the year by its own.</summary>
@@ -102,7 +132,7 @@ public sealed class DeductionsForm : Form
         return (law.InterestCutToJune * toJune) + (law.InterestCut * (finalTax - toJune));
     }
 
-    private AmountLine Losses(IncomeTaxLaw law, Condition carried, AmountLine beforeLosses, RowTie? from)
+    private AmountLine Losses(IncomeTaxLaw law, BusinessForm business, AnswerLine carried, AmountLine beforeLosses, RowTie? from)
     {
         var losses = Repeating(LossesSection, "Losses of earlier years", "loss", row =>
         {
@@ -121,13 +151,15 @@ public sealed class DeductionsForm : Form
             row.Line("left", "Left for later years", If(last <= law.Year, 0, usable - used)).Law("NIRC s. 34(D)(3)");
             var expiring = row.Line("expiring", "Lost, because this is its last year", If(last.Equals(law.Year), usable - used, 0));
             row.Note("loss-expires", expiring > 0, $"{expiring} of this loss can be used for the last time this year and is lost.", used);
-            return new Loss(used);
+            return new Loss(usable, used);
         }, "NIRC s. 34(D)(3); RR 14-2001, 25-2020", carried);
         if (from is not null)
         {
             losses.TiedTo(from);
         }
 
+        Note("losses-wait", carried & (business.Standard | business.EightPerCent) & (losses.Sum(l => l.Usable) > 0),
+            "Under the method chosen no loss is used, and time runs on: what is left goes on until its last year.", carried);
         Section("Losses used", "NIRC s. 34(D)(3)", carried);
         return Line("losses-used", "Losses used this year", losses.Sum(l => l.Used)).Law("NIRC s. 34(D)(3)").Subtotal();
     }

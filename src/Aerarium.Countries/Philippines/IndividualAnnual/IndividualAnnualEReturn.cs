@@ -20,6 +20,8 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
         x.Group("Header", () =>
         {
             x.Fixed("TaxableYear", $"{year}");
+            x.Line("PeriodFrom", "taxpayer.from");
+            x.Line("PeriodTo", "taxpayer.to");
             x.Line("Kind", "taxpayer.kind");
             x.Line("PriorAcknowledgement", "taxpayer.prior-acknowledgement");
         });
@@ -28,6 +30,11 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
             x.Line("Tin", "taxpayer.tin");
             x.Line("DistrictOffice", "taxpayer.district-office");
             x.Line("Name", "taxpayer.name");
+            x.Line("Surname", "taxpayer.surname");
+            x.Line("FirstName", "taxpayer.first-name");
+            x.Line("MiddleName", "taxpayer.middle-name");
+            x.Line("Type", "taxpayer.type");
+            x.Line("TradeName", "taxpayer.trade-name");
             x.Line("BirthDate", "taxpayer.birth-date");
             x.Line("Citizenship", "taxpayer.citizenship");
             x.Line("Status", "scope.status");
@@ -41,6 +48,9 @@ public sealed class IndividualAnnualEReturn : IEReturnMapping
         {
             x.Line("Tin", "taxpayer.spouse-tin");
             x.Line("Name", "taxpayer.spouse-name");
+            x.Line("Surname", "taxpayer.spouse-surname");
+            x.Line("FirstName", "taxpayer.spouse-first-name");
+            x.Line("MiddleName", "taxpayer.spouse-middle-name");
             x.Line("Citizenship", "taxpayer.spouse-citizenship");
             x.Line("Status", "scope.spouse-status");
             WriteColumn(x, evaluation, new ColumnKeys(evaluation, "-spouse", "scope.spouse-"));

@@ -26,7 +26,7 @@ public sealed class IndividualAnnualReturn : Definition
         var law = _law = IncomeTaxLaw.For(year);
         Deadlines = [law.Payment, law.Filing, law.SecondPart];
         var scope = new ScopeForm(this, law);
-        var taxpayer = new TaxpayerForm(this, scope.Joint);
+        var taxpayer = new TaxpayerForm(this, scope.Taxpayer, scope.Joint);
         var (own, spouse) = (scope.Taxpayer, scope.Spouse);
         var compensation = new CompensationForm(this, law, own, taxpayer);
         var spouseCompensation = new CompensationForm(this, law, spouse, taxpayer, compensation);

@@ -63,21 +63,23 @@ public sealed class TaxForm : Form
         Deductions = Line("deductions", "Deductions and reductions", If(business.EightPerCent, reduction, standard + itemised));
         Taxable = Line("taxable", "Taxable income", compensation.Taxable + If(business.EightPerCent, eightBase, taxableBusiness + half)).Subtotal();
         var byTable = Line("by-table", "Tax by the graduated table", Progressive(law.Table, If(business.EightPerCent, compensation.Taxable, Taxable)), ToUnits).Law("NIRC s. 24(A)(2)(a)");
-        Due = Line("due", "Tax due", special is null ? byTable + eightTax : byTable + eightTax + special.Tax).Final();
+        var ordinaryDue = byTable + eightTax;
+        Due = Line("due", "Tax due", special is null ? ordinaryDue : ordinaryDue + special.Tax).Final();
 
         var countries = Repeating("foreign", "Tax paid abroad", "country", row =>
         {
             row.NamedBy(row.Text("country", "Country").Required());
-            var income = row.Entry("income", "Taxable income from there").InWholeUnits().From("foreign assessment").Required();
+            var income = row.Entry("income", "Taxable income from there, less than zero for a loss").InWholeUnits().MayBeNegative().From("foreign assessment").Required();
             var paid = row.Entry("paid", "Tax paid there").InWholeUnits().From("foreign assessment").Required();
-            var limit = row.Line("limit", "Limit for the country", If(Taxable > 0, Due * income / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(a)");
+            var limit = row.Line("limit", "Limit for the country", If(Taxable > 0, ordinaryDue * AtLeastZero(income) / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(a)");
+            row.Note("foreign-loss", income < 0, "A loss there lowers the limit of all countries together (NIRC s. 34(C)(4)(b)); nothing is credited for the country itself.", income);
             row.Warn("foreign-cut", paid > limit, $"{paid - limit} of the tax paid there is above the country's limit and is lost.", paid);
-            return new Country(income, row.Line("allowed", "Allowed for the country", Min(paid, AtLeastZero(limit))));
+            return new Country(income, row.Line("allowed", "Allowed for the country", Min(paid, limit)));
         }, "NIRC s. 34(C)", column.ForeignTax);
 
         Section("Credit for foreign tax", "NIRC s. 34(C)(4)", column.ForeignTax);
-        var overall = Line("foreign-limit", "Limit for all countries together", If(Taxable > 0, Due * countries.Sum(c => c.Income) / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(b)");
-        ForeignCredit = Line("foreign-credit", "Credit for foreign tax", Min(countries.Sum(c => c.Allowed), AtLeastZero(overall))).Subtotal();
+        var overall = Line("foreign-limit", "Limit for all countries together", If(Taxable > 0, ordinaryDue * AtLeastZero(countries.Sum(c => c.Income)) / Taxable, 0), ToUnits).Law("NIRC s. 34(C)(4)(b)");
+        ForeignCredit = Line("foreign-credit", "Credit for foreign tax", Min(countries.Sum(c => c.Allowed), overall)).Subtotal();
 
         Section("The quarters beside the year", "NIRC s. 74, 75 by analogy", column.Business);
         var quarters = Entry("quarters-gross", "Sales, receipts and other income of the first three quarters").InWholeUnits().From("quarterly returns")

@@ -30,7 +30,7 @@ public sealed class IndividualQuarterlyReturn : Definition
         var due = law.OfQuarter(Periods.QuarterOf(period), "payment");
         Deadlines = [due, law.OfQuarter(Periods.QuarterOf(period), "filing")];
         var scope = new QuarterScopeForm(this, due.Day);
-        var taxpayer = new TaxpayerForm(this, scope.Joint);
+        var taxpayer = new TaxpayerForm(this, null, scope.Joint);
         var (own, spouse) = (scope.Taxpayer, scope.Spouse);
         var business = new BusinessForm(this, law, own);
         var spouseBusiness = new BusinessForm(this, law, spouse, business);

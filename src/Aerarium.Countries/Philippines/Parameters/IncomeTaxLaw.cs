@@ -102,6 +102,25 @@ public sealed class IncomeTaxLaw : LawInForce
     public Parameter ContributionsLimit => InForce(Percent("contributions-limit", "contributions, part of income before them", "NIRC s. 34(H)(1)")
         .From(2018, 10, Certain, "Taken before loss carry-over and special deductions: unsure."));
 
+    /// <summary>Whether an expense subject to withholding is deducted only where tax was withheld: until the Ease of Paying Taxes Act, in force 22 January 2024.</summary>
+    public bool WithholdingIsACondition => Year <= 2023;
+
+    /// <summary>What is deducted of the pay of senior citizens besides the pay itself.</summary>
+    public Parameter SeniorPayExtra => InForce(Percent("senior-pay-extra", "additional deduction for the pay of senior citizens", "RA 9994")
+        .From(2018, 15, Likely));
+
+    /// <summary>What is deducted of the pay of persons with disability besides the pay itself.</summary>
+    public Parameter DisabledPayExtra => InForce(Percent("disabled-pay-extra", "additional deduction for the pay of persons with disability", "RA 7277")
+        .From(2018, 25, Likely));
+
+    /// <summary>Limit of free legal assistance, part of professional receipts.</summary>
+    public Parameter LegalAidShare => InForce(Percent("legal-aid-share", "free legal assistance, part of professional receipts", "RA 9999")
+        .From(2018, 10, Likely));
+
+    /// <summary>What is deducted of contributions to adopted schools besides the contribution itself.</summary>
+    public Parameter SchoolGiftsExtra => InForce(Percent("school-gifts-extra", "additional deduction for contributions to adopted schools", "RA 8525")
+        .From(2018, 50, Likely));
+
     /// <summary>Above which tax due it may be paid in two parts.</summary>
     public Parameter InstalmentFrom => InForce(Money("instalment-from", "tax due above which two parts are allowed", "NIRC s. 56(A)(2)")
         .From(2018, 2_000, Certain));

@@ -31,6 +31,7 @@ function choose(event: Event) {
 
 <template>
   <section class="import among" aria-label="Import clients">
+    <h3>Clients from a list</h3>
     <p>
       A CSV file or XLSX workbook whose first row names the columns: <em>Identifier</em> and <em>Name</em>, and if you
       have them Kind, Group, Date of birth, Financial year end, E-mail, Telephone, Postal address and the payout

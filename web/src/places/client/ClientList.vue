@@ -7,6 +7,7 @@ import { amount, capital, day, daysLeft, plural } from '../../shared/format'
 import TopBar from '../../bar/TopBar.vue'
 import ClientImport from './ClientImport.vue'
 import KeptPanel from './KeptPanel.vue'
+import ManyReturns from './ManyReturns.vue'
 
 const PAGE = 100
 const session = useSession()
@@ -122,7 +123,10 @@ const forget = (name: string) =>
           <router-link to="/clients/new">Add client</router-link>
         </template>
       </div>
-      <ClientImport v-if="importing" @stored="load(0)" />
+      <template v-if="importing">
+        <ClientImport @stored="load(0)" />
+        <ManyReturns @stored="load(0)" />
+      </template>
       <KeptPanel v-if="kept" />
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
       <div class="filters small">

@@ -5,6 +5,7 @@ import { useSession } from '../../session'
 import { useAct } from '../../shared/act'
 import FileLink from '../../shared/FileLink.vue'
 import { plural } from '../../shared/format'
+import WorkbookProblems from '../../shared/WorkbookProblems.vue'
 import type { ReturnStore } from '../../return/returnStore'
 
 /** All entries as a workbook: out, filled elsewhere, and back, tried first and told by sheet, row and column. */
@@ -68,26 +69,7 @@ const what = (found: Schemas['WorkbookReport']) =>
           Take the {{ what(report) }} that can be read
         </button>
       </p>
-      <table v-if="report.problems.length" class="plain">
-        <thead>
-          <tr>
-            <th>Sheet</th>
-            <th>Row</th>
-            <th>Column</th>
-            <th>Value</th>
-            <th>What is wrong</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(item, index) in report.problems" :key="index">
-            <td>{{ item.sheet }}</td>
-            <td>{{ item.row }}</td>
-            <td>{{ item.column }}</td>
-            <td>{{ item.value }}</td>
-            <td class="wrong">{{ item.message }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <WorkbookProblems :problems="report.problems" />
     </template>
   </section>
 </template>
@@ -95,8 +77,5 @@ const what = (found: Schemas['WorkbookReport']) =>
 <style scoped>
 p {
   margin: 8px 0;
-}
-.wrong {
-  color: var(--brick);
 }
 </style>
