@@ -25,6 +25,8 @@ const views: [string, string][] = [
   ['Household', '/households/1/2025'],
   ['Law', '/law?return=de/individual&year=2025&figure=income-tax-tariff'],
   ['Likely refunds', '/desk/likely-refunds'],
+  ['Season', '/desk/season'],
+  ['Deductions as a list', '/returns/15/fill/deductions'],
   ['Acts', '/acts'],
   ['Account', '/account'],
 ]

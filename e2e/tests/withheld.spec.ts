@@ -197,6 +197,7 @@ test('a mixed-income couple, from three quarters and 400 certificates to an acce
     await yes(page, 'scope.spouse-compensation')
     await page.getByRole('button', { name: /Answer the other/ }).click()
     await form(page, 'Taxpayer')
+    await field(page, 'taxpayer.type').selectOption('mixed')
     await fill(page, 'taxpayer.spouse-tin', '201-004-564-00000')
     await fill(page, 'taxpayer.spouse-name', 'Bayani Saltmarsh Reyes')
     await fill(page, 'taxpayer.spouse-citizenship', 'Filipino')

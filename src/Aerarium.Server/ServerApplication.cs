@@ -83,7 +83,10 @@ public static class ServerApplication
         });
         builder.Services.AddAccess(settings);
 
-        builder.Services.AddSingleton(ShiftedClock.Ahead(TimeProvider.System, settings["Clock:AheadSeconds"]));
+        var clock = ShiftedClock.Ahead(TimeProvider.System, settings["Clock:AheadSeconds"]);
+        var played = new DemoClock(clock);
+        builder.Services.AddSingleton(played);
+        builder.Services.AddSingleton(settings.GetValue("Demo", false) ? played : clock);
         builder.Services.AddKeyedSingleton(OneTimeCodes.WallClock, TimeProvider.System);
         builder.Services.AddSingleton(_ => new PracticeDatabase(Path.Combine(data, "practice.db")));
         builder.Services.AddSingleton(new DataFolder(data));
@@ -138,6 +141,7 @@ public static class ServerApplication
         builder.Services.AddSingleton<Law.ExchangeDesk>();
         builder.Services.AddSingleton<After.AfterDesk>();
         builder.Services.AddSingleton<DemoData>();
+        builder.Services.AddSingleton<SeasonDesk>();
         builder.Services.AddSingleton<DemoCrowd>();
         var authority = Outside.AuthorityOf(settings);
         builder.Services.AddHttpClient<AuthorityClient>(client =>

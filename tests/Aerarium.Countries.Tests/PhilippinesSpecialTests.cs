@@ -114,6 +114,9 @@ public class PhilippinesSpecialTests
     public void A_shorter_period_lies_within_the_year(string from, string to, bool told) => Assert.Equal(
         told, Has(new PhilippinesCase(2025).With("taxpayer.short-period", "yes").With("taxpayer.from", from).With("taxpayer.to", to), "period-outside-year"));
 
+    [Fact]
+    public void A_whole_year_has_no_period_to_correct() => Assert.False(Has(new PhilippinesCase(2025), "period-outside-year"));
+
     [Theory]
     [InlineData("Dizon", "Liwayway", false)]
     [InlineData("Dizon", null, true)]

@@ -202,6 +202,7 @@ public partial class RoleTests
         ["POST /api/returns/{id}/entries/import"] = Preparing,
         ["GET /api/many-returns/workbook.xlsx"] = Preparing,
         ["POST /api/many-returns/import"] = Preparing,
+        ["GET /api/desk/season"] = Everybody,
         ["GET /api/returns/{id}/sending/letter"] = Everybody,
         ["GET /api/returns/{id}/sending/acknowledgement.pdf"] = Everybody,
         ["GET /api/returns/{id}/sending/bank-set.pdf"] = Everybody,

@@ -17,6 +17,7 @@ export const router = createRouter({
       component: () => import('./places/desk/LikelyRefunds.vue'),
       meta: { title: 'Likely refunds' },
     },
+    { path: '/desk/season', component: () => import('./places/desk/SeasonPlace.vue'), meta: { title: 'Season' } },
     { path: '/clients', component: () => import('./places/client/ClientList.vue'), meta: { title: 'Clients' } },
     { path: '/clients/new', component: () => import('./places/client/ClientPage.vue'), meta: { title: 'New client' } },
     {

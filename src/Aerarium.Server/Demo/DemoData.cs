@@ -17,7 +17,7 @@ public sealed class DemoData(
     PracticeDatabase database,
     SigningCertificate signing,
     IPasswordHasher<PersonRecord> hasher,
-    TimeProvider clock,
+    DemoClock clock,
     Workbench workbench, Ties ties,
     AuthorityCredentials credentials,
     RegisteredParticulars registered,
@@ -81,11 +81,33 @@ public sealed class DemoData(
         {
             if (database.Read(unit => Storage.Clients.FindByIdentifier(unit, DemoKenya.Country.Country, client.Pin)) is null)
             {
-                Add(DemoKenya.Country, client, preparers[number % preparers.Count], people.First(p => p.Roles.Contains(Roles.Approver)));
+                // Opened some weeks ago and filed since, so that the season's charts have something to show.
+                var (preparer, approver, opened) = (preparers[number % preparers.Count], people.First(p => p.Roles.Contains(Roles.Approver)), 4 + (number * 13 % 71));
+                var filled = clock.DaysAgo(opened, () => AddReturns(DemoKenya.Country, client, AddClient(DemoKenya.Country, client, preparer), preparer));
+                clock.DaysAgo(opened / 4, () => Advance(filled, preparer, approver));
             }
         }
 
         AddFamiliesOnce();
+        var liwayway = database.Read(unit => Storage.Clients.FindByIdentifier(unit, DemoPhilippines.Country.Country, DemoPhilippines.Liwayway)!);
+        if (database.Read(unit => Storage.Returns.OfClient(unit, liwayway.Id)).All(r => r.Year < 2026))
+        {
+            FileInTime(liwayway, preparers[0], people.First(p => p.Roles.Contains(Roles.Approver)));
+        }
+    }
+
+    /// <summary>What the client of the Philippines owed for the quarters that are over was declared and sent; her annual return and the quarter that runs are still open.</summary>
+    private void FileInTime(ClientRecord client, Caller preparer, Caller approver)
+    {
+        var demo = DemoPhilippines.Country.Clients.First(c => c.Pin == DemoPhilippines.Liwayway) with { Returns = [.. DemoPhilippines.OfThisYear] };
+        clock.DaysAgo(40, () => AddReturns(DemoPhilippines.Country, demo, client.Id, preparer));
+        foreach (var item in database.Read(unit => Storage.Returns.OfClient(unit, client.Id)).Where(r => r is { Stage: Stage.Open } && r.Period.Length > 0 && (r.Year < 2026 || r.Period == Periods.Quarter(1)))
+            .OrderBy(r => r.Year).ThenBy(r => r.Period, StringComparer.Ordinal).ThenByDescending(r => r.Definition, StringComparer.Ordinal))
+        {
+            workbench.Edit(item.Id, preparer, [.. Changes(DemoPhilippines.Declared(item.Definition, client.Name))], Origin.Typed, null);
+            ties.Spread(item.Id, preparer);
+            Advance(item.Id, DemoStage.Sent, preparer, approver);
+        }
     }
 
     /// <summary>Adds the families of the season's countries, once.</summary>
@@ -147,12 +169,14 @@ public sealed class DemoData(
         return [.. filled.Select(o => (o.Id, o.Item.Stage))];
     }
 
-    private void Advance(List<(long Id, DemoStage Stage)> filled, Caller preparer, Caller approver)
+    private int Advance(List<(long Id, DemoStage Stage)> filled, Caller preparer, Caller approver)
     {
         foreach (var (one, stage) in filled)
         {
             Advance(one, stage, preparer, approver);
         }
+
+        return filled.Count;
     }
 
     private void Advance(long id, DemoStage stage, Caller preparer, Caller approver)

@@ -9,6 +9,22 @@ internal static class DemoPhilippines
     private static readonly (string Tin, string Name) Hotel = ("00772030000000", "Nine Buoys Hotel Corp");
     private static readonly (string Tin, string Name) Books = ("00551230000000", "Coral Window Books Co");
 
+    /// <summary>Number of the client with returns for every quarter.</summary>
+    public const string Liwayway = "20100456100000";
+
+    /// <summary>The first two quarters of the year in which the demonstration plays; of returns that feed one another, the one fed is named first.</summary>
+    public static IReadOnlyList<DemoReturn> OfThisYear =>
+    [
+        Quarter(2, "Graphic design, own studio", 295_000, 2026),
+        Quarter(1, "Graphic design, own studio", 305_000, 2026),
+        List(2026, 2, [Certificate(Theatre, "WI010", 150_000), Certificate(Hotel, "WI010", 95_000), Certificate(Books, "WI010", 50_000)]),
+        List(2026, 1, [Certificate(Theatre, "WI010", 180_000), Certificate(Books, "WI010", 125_000)]),
+    ];
+
+    /// <summary>What declares a quarter's return or list.</summary>
+    public static DemoReturn Declared(string definition, string declarant) => new DemoReturn(
+        2025, DemoStage.Filled, definition == Countries.Philippines.IndividualQuarterly.IndividualQuarterlyReturn.ReturnId ? [("declaration.capacity", "taxpayer")] : []).Sent(declarant, "2026-06-17");
+
     /// <summary>The country.</summary>
     public static readonly DemoCountry Country = new(
         "ph",
@@ -17,10 +33,10 @@ internal static class DemoPhilippines
         {
             Phone = $"09{client.Pin[5..]}",
             PostalAddress = "17 Lighthouse Road, Pearl Inlet",
-            More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino", ["surname"] = client.Name.Split(' ')[^1], ["first-name"] = client.Name.Split(' ')[0], ["taxpayer-type"] = client.Pin == "20100456100000" ? "mixed" : "proprietor" },
+            More = new Dictionary<string, string> { ["district-office"] = "039", ["citizenship"] = "Filipino", ["surname"] = client.Name.Split(' ')[^1], ["first-name"] = client.Name.Split(' ')[0], ["taxpayer-type"] = client.Pin == Liwayway ? "mixed" : "proprietor" },
         },
         [
-            new("20100456100000", "Liwayway Brannock Dizon", "Pearl Inlet", "1987-02-14", "none",
+            new(Liwayway, "Liwayway Brannock Dizon", "Pearl Inlet", "1987-02-14", "none",
                 new DemoReturn(2025, DemoStage.Filled,
                     [
                         .. PhilippinesScope("compensation", "business", "late"), .. PhilippinesBusiness("Graphic design, own studio", "standard", 1_240_000),
@@ -44,8 +60,8 @@ internal static class DemoPhilippines
                 List(4, Certificate(Hotel, "WI120", 700_000)).Sent("Crisanto Umberfield", "2026-04-10")),
         ]);
 
-    private static DemoReturn Quarter(int quarter, string nature, decimal receipts) => new(
-        2025,
+    private static DemoReturn Quarter(int quarter, string nature, decimal receipts, int year = 2025) => new(
+        year,
         DemoStage.Filled,
         [
             ("scope.status", "resident-citizen"), ("scope.joint", "no"), ("scope.business", "yes"), ("scope.compensation", "yes"), ("scope.foreign-tax", "no"), ("scope.late", "no"),
@@ -56,7 +72,9 @@ internal static class DemoPhilippines
         Period = Core.Definitions.Periods.Quarter(quarter),
     };
 
-    private static DemoReturn List(int quarter, params DemoRow[] certificates) => new(2025, DemoStage.Filled, [("payee.vat-registered", "no")], certificates)
+    private static DemoReturn List(int quarter, params DemoRow[] certificates) => List(2025, quarter, certificates);
+
+    private static DemoReturn List(int year, int quarter, DemoRow[] certificates) => new(year, DemoStage.Filled, [("payee.vat-registered", "no")], certificates)
     {
         Definition = "ph/withholding-credits",
         Period = Core.Definitions.Periods.Quarter(quarter),

@@ -191,6 +191,7 @@ internal static class DeskEndpoints
         }).RequireAuthorization(Policies.Own);
         api.MapReminders();
         LikelyRefunds.Map(api);
+        SeasonDesk.Map(api);
         api.MapBatches();
         api.MapDeadlines();
     }

@@ -79,7 +79,7 @@ public sealed class TaxpayerForm : Form
         var isShort = Answer("short-period", "Return for less than the year?").OfOneYear().Hint("registered or died during the year, or changed to another period");
         var from = Date("from", "First day of the period").OfOneYear().When(isShort).RequiredWhen(isShort);
         var to = Date("to", "Last day of the period").OfOneYear().When(isShort).RequiredWhen(isShort);
-        Error("period-outside-year", from > to | from < new DateOnly(year, 1, 1) | (to.IsFilled() & to > new DateOnly(year, 12, 31)),
+        Error("period-outside-year", (from.IsFilled() & to.IsFilled() & from > to) | (from.IsFilled() & from < new DateOnly(year, 1, 1)) | (to.IsFilled() & to > new DateOnly(year, 12, 31)),
             $"The period must lie within {year}, its first day not after its last.", from, to);
     }
 

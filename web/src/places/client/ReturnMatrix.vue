@@ -20,11 +20,11 @@ const own = computed(() =>
 )
 const covered = computed(() => [...new Set(own.value.flatMap((t) => t.years))].sort((a, b) => b - a))
 
-/** The latest years, and those of which there is a return; the others when they are asked for. */
-const LATEST = 3
+/** The latest years, fewer where a year has several periods, and those of which there is a return; the others when they are asked for. */
+const latest = computed(() => (own.value.some((t) => t.periods.length > 1) ? 2 : 3))
 const showsAll = ref(false)
 const years = computed(() =>
-  covered.value.filter((year, at) => showsAll.value || at < LATEST || props.returns.some((r) => r.year === year)),
+  covered.value.filter((year, at) => showsAll.value || at < latest.value || props.returns.some((r) => r.year === year)),
 )
 const returnsOf = (definition: string, year: number, period?: string) =>
   props.returns.filter(

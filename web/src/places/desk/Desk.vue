@@ -147,6 +147,7 @@ onBeforeUnmount(() => {
             <p>
               <strong>{{ summary.counts.soon }}</strong> due within two weeks
             </p>
+            <p><router-link to="/desk/season">Season in charts</router-link></p>
           </template>
         </div>
         <SeasonChart v-if="summary" :weeks="summary.weeks" />
