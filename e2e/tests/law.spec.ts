@@ -18,6 +18,14 @@ test('a figure of the law is found, held against a printed page, and confirmed b
     await expect(figure.getByRole('listitem').first()).toContainText('allowance for a spouse')
   })
 
+  await test.step('what uses a figure leads to the page of a return that the practice has', async () => {
+    await rukia.goto('/law?return=ke/employment-income&year=2025&figure=personal-relief')
+    await expect(rukia.getByText(/The lines lead to the pages of .*’s return\./)).toBeVisible()
+    await rukia.getByRole('link', { name: /Personal relief$/ }).click()
+    await expect(rukia).toHaveURL(/\/returns\/\d+\/fill\/tax\?line=tax\.personal-relief/)
+    await expect(rukia.getByRole('button', { name: /^Personal relief: 28,800; explain/ })).toBeFocused()
+  })
+
   await test.step('its schedule with the shape of another country laid over it, and its days', async () => {
     await rukia.goto('/law?return=bb/individual&year=2025&figure=bands-of-tax')
     await rukia.getByLabel('Lay another schedule over bands of tax').selectOption("Kenya, employee's return")

@@ -246,6 +246,18 @@ public class CanadaFindingsTests
         Assert.Equal((750m, 750m, 750m), (training.Amount("balance.training"), training.Amount("tuition.federal-current"), training.Amount("tuition.bc-current")));
     }
 
+    /// <summary>A loss that has expired is told, and nothing of it is used (ITA 111(1)(a): twenty years).</summary>
+    [Theory]
+    [InlineData(2004, 0, true)]
+    [InlineData(2005, 5_000, false)]
+    public void An_expired_loss_is_not_used(int year, decimal used, bool told)
+    {
+        var evaluation = Employee().Scope("losses").Row("income.losses", ("year", year), ("amount", 5_000)).Evaluate();
+        Assert.Equal((used, used), (evaluation.Amount("income.losses-used"), evaluation.Amount("income.losses.used")));
+        Assert.Equal(0, evaluation.Amount("income.losses.left"));
+        Assert.Equal(told, evaluation.Findings.Any(f => f.Id == "losses-expired"));
+    }
+
     [Fact]
     public void Medical_expenses_and_gifts()
     {
@@ -256,6 +268,9 @@ public class CanadaFindingsTests
         CanadaCase.Turns("medical-on-lower-income", Employee().Receipt(5_000).Spouse(60_000, false), Employee().Receipt(5_000).Spouse(67_500, false));
         CanadaCase.Turns("gifts-above-limit", new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).With("gifts.how", "part").With("gifts.part", 7_500.01m), new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).With("gifts.how", "part").With("gifts.part", 7_500));
         CanadaCase.Turns("gift-expired", Employee().Gift(1).Row("gifts.carried", ("year", 2019), ("amount", 50)), Employee().Gift(1).Row("gifts.carried", ("year", 2020), ("amount", 50)));
+        static CanadaCase Carried(int year) => new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).Row("gifts.carried", ("year", year), ("amount", 600));
+        CanadaCase.Turns("gifts-expire", Carried(2020), Carried(2021));
+        CanadaCase.Turns("gifts-expire", Carried(2020), Carried(2019));
         CanadaCase.Turns("gift-of-another-year", Employee(2025).Scope("gifts").Row("gifts.gifts", ("charity", "C"), ("date", "2026-01-01"), ("amount", 5)), Employee(2024).Scope("gifts").Row("gifts.gifts", ("charity", "C"), ("date", "2025-02-28"), ("amount", 5)));
         CanadaCase.Turns("gift-credit-lost", new CanadaCase(2025, "bc").Exempt(18_000).Gift(3_000), new CanadaCase(2025, "bc").Exempt(30_000).Gift(3_000));
         var carried = new CanadaCase(2025, "bc").Exempt(10_000).Gift(9_000).Row("gifts.carried", ("year", 2020), ("amount", 600)).Row("gifts.carried", ("year", 2023), ("amount", 400)).Evaluate();

@@ -297,6 +297,15 @@ public class KenyaLawTests
         Assert.Equal(told, evaluation.Findings.Any(f => f.Id == "determined-not-lower"));
     }
 
+    /// <summary>A difference from the certificate of one shilling is left alone: rounding.</summary>
+    [Theory]
+    [InlineData(999_999, false)]
+    [InlineData(999_998.99, true)]
+    [InlineData(1_000_001, false)]
+    [InlineData(1_000_001.01, true)]
+    public void A_difference_from_the_certificate_is_told_from_the_tolerance_on(decimal certified, bool told) => Assert.Equal(
+        told, new KenyaCase(2025).Employer(1_000_000, 0, 0, 0, 0, ("total-on-certificate", certified)).Evaluate().Findings.Any(f => f.Id == "differs-from-certificate"));
+
     /// <summary>Each employer may have given the relief only where the tax deducted falls short (law sheet, W07): by one cent here.</summary>
     [Theory]
     [InlineData(221_161, false)]

@@ -50,6 +50,19 @@ public sealed class LawTests : IAsyncLifetime
     }
 
     /// <summary>What a scenario does, part by part, is what the returns come to one by one; nothing of them changes.</summary>
+    /// <summary>The use of a figure is shown on the return opened last that has entries; without one there is nothing to lead to.</summary>
+    [Fact]
+    public async Task The_use_of_figures_is_shown_on_a_return_of_the_practice()
+    {
+        var on = await _rukia.GetAsync("/api/law/ke/employment-income/2025/shown-on");
+        var latest = (await _rukia.GetAsync("/api/desk?list=all&limit=200"))["items"]!.AsArray()
+            .Where(r => r!["title"]!.GetValue<string>() == "Kenya, employee's return" && r["year"]!.GetValue<int>() == 2025 && r["stageLabel"]!.GetValue<string>() != "not started").Max(r => r!["id"]!.GetValue<long>());
+        Assert.Equal(latest, on["id"]!.GetValue<long>());
+        Assert.False(string.IsNullOrEmpty(on["client"]!.GetValue<string>()));
+        Assert.Null((await _rukia.GetAsync("/api/law/ke/employment-income/2022/shown-on"))["id"]);
+        Assert.Equal("tax", FigureOf(await _rukia.GetAsync(Path), "old-age-cap")["usedBy"]![0]!["page"]!.GetValue<string>());
+    }
+
     [Fact]
     public async Task A_scenario_says_which_returns_move_and_changes_none()
     {

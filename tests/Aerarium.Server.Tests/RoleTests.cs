@@ -203,6 +203,7 @@ public partial class RoleTests
         ["GET /api/many-returns/workbook.xlsx"] = Preparing,
         ["POST /api/many-returns/import"] = Preparing,
         ["GET /api/desk/season"] = Everybody,
+        ["GET /api/law/{country}/{name}/{year}/shown-on"] = Everybody,
         ["GET /api/returns/{id}/sending/letter"] = Everybody,
         ["GET /api/returns/{id}/sending/acknowledgement.pdf"] = Everybody,
         ["GET /api/returns/{id}/sending/bank-set.pdf"] = Everybody,

@@ -424,6 +424,22 @@ public abstract partial class Form : LineScope
         return section;
     }
 
+    /// <summary>A pool by year of origin, carried from return to return; <see cref="PoolByYear.Use"/> says what is used of it.</summary>
+    protected PoolByYear YearPool(PoolWords words)
+    {
+        var rows = Repeating(words.Name, words.Title, words.RowLabel, row => PoolByYear.Declare(row, Definition.Year, words), words.Law, words.When)
+            .TiedTo(new RowTie(words.Before.Return, $"{Key}.{words.Name}", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
+            {
+                LeftOutAtZero = "left",
+                AndSingle = new TiedSingle(words.Before.OfThatYear, AmountIn: "amount", YearIn: "year"),
+            });
+        return new PoolByYear(Definition.Year, words, rows, further => Continue(rows, row =>
+        {
+            further(row);
+            return row;
+        }));
+    }
+
     /// <summary>Declares further columns of a repeating section, when they need what was declared in between.</summary>
     protected static TMore Continue<TMore>(RepeatingSection section, Func<RowScope, TMore> columns) =>
         columns(new RowScope(section.Form, section));

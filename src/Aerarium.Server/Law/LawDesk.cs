@@ -18,7 +18,17 @@ using Microsoft.AspNetCore.Mvc;
 namespace Aerarium.Server.Law;
 
 /// <summary>A line that uses a figure.</summary>
-public sealed record LawUse(string Line, string Number, string Label, string Form);
+/// <param name="Line">Its key.</param>
+/// <param name="Number">Its number.</param>
+/// <param name="Label">Its label.</param>
+/// <param name="Form">Title of its form.</param>
+/// <param name="Page">Key of the form on whose page it is shown.</param>
+public sealed record LawUse(string Line, string Number, string Label, string Form, string Page);
+
+/// <summary>A return on whose pages the use of figures can be seen.</summary>
+/// <param name="Id">The return; null when the practice has none of that kind, year and period within reach.</param>
+/// <param name="Client">Its client.</param>
+public sealed record LawShownOn(long? Id, string? Client);
 
 /// <summary>That somebody held a figure against a printed source.</summary>
 /// <param name="Against">Gazette, statute or table, with its reference.</param>
@@ -141,6 +151,8 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
     {
         var law = api.MapGroup("/law/{country}/{name}/{year:int}").WithTags("Law").ReachesPractice();
         law.MapGet("", (string country, string name, int year, string? period, int? beside, LawDesk desk) => desk.View(Find($"{country}/{name}", year, period), beside));
+        law.MapGet("/shown-on", (string country, string name, int year, string? period, ClaimsPrincipal user, LawDesk desk) =>
+            desk.ShownOn(Find($"{country}/{name}", year, period), Caller.Of(user).Reach));
         law.MapGet("/document", (string country, string name, int year, string? period, HttpContext http, LawDesk desk) =>
         {
             http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'";
@@ -169,6 +181,12 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
     internal static Definition Find(string id, int year, string? period) =>
         Catalogue.Find(id, year, period ?? Catalogue.Returns.FirstOrDefault(r => r.Id == id)?.Periods[0] ?? Periods.WholeYear, out var problem) ?? throw new PlainProblem(StatusCodes.Status404NotFound, problem!);
 
+    /// <summary>The return of that kind, year and period that was opened last and has entries, of those somebody sees.</summary>
+    public LawShownOn ShownOn(Definition definition, Reach reach) => database.Read(unit =>
+        Storage.Returns.OfKind(unit, definition.Id, reach).Where(r => r.Year == definition.Year && r.Period == definition.Period && r.Started == 1).MaxBy(r => r.Id) is { } found
+            ? new LawShownOn(found.Id, Storage.Clients.NameOf(unit, found.ClientId))
+            : new LawShownOn(null, null));
+
     /// <summary>The figures of a return and year, beside those of another year; the year before where none is named.</summary>
     public LawView View(Definition written, int? beside)
     {
@@ -189,7 +207,7 @@ internal sealed class LawDesk(PracticeDatabase database, TimeProvider clock)
             LawFigureView View(LawFigure figure, LawFigure? was, LawVerificationRecord? mark, bool compared) => new(
                 figure.Key, figure.Label, figure.Value, was?.Value, compared && was?.Content != figure.Content, figure.Source, figure.Confidence.ToString().ToLowerInvariant(), figure.Note,
                 figure.Rows, was?.Rows ?? [], figure.Curve, was?.Curve ?? [],
-                [.. figure.UsedBy.Select(l => new LawUse(l.Key, l.Number, l.Label, l.Form.Title))],
+                [.. figure.UsedBy.Select(l => new LawUse(l.Key, l.Number, l.Label, l.Form.Title, (l.Form.Beside?.First ?? l.Form).Key))],
                 [.. figure.Findings.Select(f => f.Message.ToString())],
                 figure.AsWritten is not null,
                 mark is null ? null : new LawVerificationView(

@@ -36,6 +36,7 @@ public class GoldenReturnTests
         "ph/percentage-tax 2026 line result.interest-today", "ph/percentage-tax 2026 line result.surcharge-today",
         "ph/individual-annual 2020 finding no-sales", "ph/individual-annual 2023 finding loss-year-twice-spouse", "ph/individual-annual 2023 finding no-income",
         "ph/individual-annual 2023 finding near-ceiling", "ph/individual-annual finding second-above-half-spouse",
+        "ca/individual 2016 finding no-sale", "ca/individual 2023 line tuition.training-claimed",
         // Random entries are never below zero.
         "ph/individual-annual finding foreign-loss", "ph/individual-annual finding foreign-loss-spouse",
         "ph/individual-quarterly 2026 finding after-due-date", "ph/individual-quarterly 2026 finding payment-overdue", "ph/individual-quarterly 2026 line result.charges-today", "ph/individual-quarterly 2026 line result.days-late-today",

@@ -23,33 +23,25 @@ public sealed class GiftsForm : Form
             ofYear.TiedTo(giftsOfYear);
         }
 
-        AmountLine? of = null, held = null;
-        var carried = Repeating("carried", "Left of earlier years", "year", row =>
+        var carried = YearPool(new PoolWords(
+            "carried", "Left of earlier years", "year", "Year of the gifts", "Left at the beginning", "last return, schedule 2", "Gifts",
+            year - 30, definition.Period == Periods.Second ? year : year - 1, law.GiftYears)
         {
-            of = row.CalendarYear("year", "Year of the gifts").Between(year - 30, definition.Period == Periods.Second ? year : year - 1).Required();
-            row.NamedBy(of);
-            held = row.Entry("amount", "Left at the beginning").InWholeUnits().From("last return, schedule 2").Required();
-            row.Error("gift-expired", of.IsFilled() & year - of > law.GiftYears, $"Gifts are carried forward for {law.GiftYears} years; these have expired.", of);
-            row.Error("gift-year-twice", row.RepeatsEarlier(of), "This year is entered twice; keep one row for each year.", of);
-            return row.Line("held", "Can still be used", If(year - of > law.GiftYears, 0, held));
-        }, "ITA 110.1(1)").TiedTo(new RowTie(definition.PeriodBefore(ofReturn), $"{Key}.carried", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
-        {
-            LeftOutAtZero = "left",
-            AndSingle = new TiedSingle($"{Key}.left-of-year", AmountIn: "amount", YearIn: "year"),
+            Law = "ITA 110.1(1)",
+            InWholeUnits = true,
+            Used = "Deducted this year",
+            Findings = "gift",
+            Before = (definition.PeriodBefore(ofReturn), $"{Key}.left-of-year"),
         });
 
         Section("Deducted", "ITA 110.1(1)");
         var most = Line("most", "At most", law.GiftLimit * AtLeastZero(netIncome), ToUnits);
-        var available = Line("available", "Available", ofYear + carried.Sum(c => c));
+        var available = Line("available", "Available", ofYear + carried.Held);
         var claim = Entry("claim", "Deduct").InWholeUnits().OfOneYear().Hint("blank: as much as counts");
         Deducted = Line("deducted", "Gifts deducted", Min(claim.Or(available), available, most)).Final();
         var ofEarlier = Line("of-earlier", "of which of earlier years, the oldest first", Min(Deducted, available - ofYear));
         Line("left-of-year", "Gifts of the period carried forward", ofYear - (Deducted - ofEarlier));
-        Continue(carried, row =>
-        {
-            var used = row.Line("used", "Deducted this year", row.UsedInOrder(held!, of!, ofEarlier));
-            return row.Line("left", "Left for later years", If(year - of! >= law.GiftYears, 0, held! - used));
-        });
+        carried.Use(ofEarlier);
         Error("gifts-above-limit", claim > most, $"Gifts of {claim} are above {law.GiftLimit} of net income, {most}; deduct less and carry the rest.", claim);
     }
 }

@@ -17,8 +17,6 @@ public sealed record LossBases(AmountLine NetIncome, Amount BeforeLosses, Amount
 /// </summary>
 public sealed class LossesForm : Form
 {
-    private sealed record Loss(AmountLine Year, AmountLine Amount);
-
     /// <summary>Losses of other years deducted.</summary>
     public readonly AmountLine NonCapital, Capital;
 
@@ -37,16 +35,17 @@ public sealed class LossesForm : Form
             return row.Entry("amount", "Amount").InWholeUnits().Required();
         }, "ITA 111(1)(a)", ofYear > 0);
 
-        var (nonCapital, nonCapitalRows) = Carried("non-capital", "Non-capital losses of earlier years", law.LossYears, "ITA 111(1)(a)", applies, ofReturn, $"{Key}.loss-carried");
-        var (capital, capitalRows) = Carried("capital", "Net capital losses of earlier years", null, "ITA 111(1)(b)", applies, ofReturn, $"{Key}.capital-loss-carried");
+        var nonCapitalLosses = Carried("non-capital", "Non-capital losses of earlier years", law.LossYears, "ITA 111(1)(a)", applies, ofReturn, $"{Key}.loss-carried");
+        var capitalLosses = Carried("capital", "Net capital losses of earlier years", null, "ITA 111(1)(b)", applies, ofReturn, $"{Key}.capital-loss-carried");
 
+        var (nonCapital, capital) = (nonCapitalLosses.Held, capitalLosses.Held);
         Section("Used this year", "ITA 111(1)", name: "used");
         var capitalClaim = Entry("capital-claim", "Net capital losses to use").InWholeUnits().OfOneYear().When(applies).Hint("blank: as much as counts");
         Capital = Line("capital-used", "Net capital losses used", Min(capitalClaim.Or(capital), capital, bases.TaxableGains, AtLeastZero(bases.BeforeLosses))).Law("ITA 111(1)(b), (1.1)").Hint("line 332");
         var claim = Entry("claim", "Non-capital losses to use").InWholeUnits().OfOneYear().When(applies).Hint("blank: as much as counts");
         NonCapital = Line("used-total", "Non-capital losses used", Min(claim.Or(nonCapital), nonCapital, AtLeastZero(bases.BeforeLosses - Capital))).Law("ITA 111(1)(a)").Hint("line 331");
-        Used(nonCapitalRows, NonCapital, law.LossYears);
-        Used(capitalRows, Capital, null);
+        nonCapitalLosses.Use(NonCapital);
+        capitalLosses.Use(Capital);
         var requested = Line("back-total", "Of the loss of this year carried back", back.Sum(b => b));
         Line("loss-carried", $"Loss of {year} carried forward", AtLeastZero(ofYear - requested));
         Line("capital-loss-carried", $"Net capital loss of {year} carried forward", bases.CapitalLoss + 0);
@@ -59,37 +58,16 @@ public sealed class LossesForm : Form
         Note("carry-back", ofYear > 0 & taxBefore > 0 & requested.Equals(0), $"The loss of {ofYear} could be carried back up to three years; up to {taxBefore} of tax was paid in them.", ofYear);
     }
 
-    private (Amount Held, RepeatingSection<Loss> Rows) Carried(string name, string title, Parameter? years, string section, Condition applies, string ofReturn, string single)
+    private PoolByYear Carried(string name, string title, Parameter? years, string section, Condition applies, string ofReturn, string single)
     {
         var year = Definition.Year;
-        AmountLine? held = null;
-        var rows = Repeating(name, title, "loss", row =>
+        return YearPool(new PoolWords(
+            name, title, "loss", "Year of the loss", "Left at the beginning", "last return, schedule 4", "Losses", year - 60, Definition.Period == Periods.Second ? year : year - 1, years)
         {
-            var of = row.CalendarYear("year", "Year of the loss").Between(year - 60, Definition.Period == Periods.Second ? year : year - 1).Required();
-            row.NamedBy(of);
-            var amount = row.Entry("amount", "Left at the beginning").InWholeUnits().From("last return, schedule 4").Required();
-            row.Error($"{name}-year-twice", row.RepeatsEarlier(of), "This year is entered twice; keep one row for each year.", of);
-            if (years is not null)
-            {
-                row.Error($"{name}-expired", of.IsFilled() & year - of > years, $"A loss is carried forward for {years} years; this one has expired.", of);
-            }
-
-            held = row.Line("held", "Can still be used", years is null ? amount + 0 : If(year - of > years, 0, amount));
-            return new Loss(of, held);
-        }, section, applies).TiedTo(new RowTie(Definition.PeriodBefore(ofReturn), $"{Key}.{name}", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
-        {
-            LeftOutAtZero = "left",
-            AndSingle = new TiedSingle(single, AmountIn: "amount", YearIn: "year"),
+            Law = section,
+            When = applies,
+            InWholeUnits = true,
+            Before = (Definition.PeriodBefore(ofReturn), single),
         });
-        return (rows.Sum(r => r.Amount), rows);
     }
-
-    private void Used(RepeatingSection<Loss> rows, AmountLine total, Parameter? years) => Continue(rows, row =>
-    {
-        var (of, held) = rows.Columns;
-        var used = row.Line("used", "Used this year, the oldest first", row.UsedInOrder(held, of, total));
-        var left = held - used;
-        row.Line("left", "Left for later years", years is null ? left : If(Definition.Year - of >= years, 0, left));
-        return row;
-    });
 }

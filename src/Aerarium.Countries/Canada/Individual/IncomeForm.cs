@@ -102,20 +102,20 @@ public sealed class IncomeForm : Form
 
         Net = Line("net-income", "Net income", before - Repayment).Law("line 23600").Final();
 
-        var losses = Losses("losses", "Losses of earlier years", "ITA 111(1)(a); line 25200", "income.loss-of-year", law.LossYears, out var lossesHeld);
-        var capital = Losses("capital-losses", "Net capital losses of earlier years", "ITA 111(1)(b); line 25300", "income.capital-loss", null, out var capitalHeld);
+        var losses = Losses("losses", "Losses of earlier years", "ITA 111(1)(a); line 25200", "income.loss-of-year", law.LossYears);
+        var capital = Losses("capital-losses", "Net capital losses of earlier years", "ITA 111(1)(b); line 25300", "income.capital-loss", null);
 
         Section("Taxable income", "ITA 2(2), 110 to 111");
         var exempted = Line("exempted", "Workers' compensation, social assistance, supplements, deducted again", exempt).Law("ITA 110(1)(f); line 25000");
         var mostLosses = Entry("losses-at-most", "Use of these losses at most").OfOneYear().When(scope.Losses).Hint("blank: as much as the income takes");
-        OtherLosses = Line("losses-used", "Losses of earlier years", Min(lossesHeld, AtLeastZero(Net - exempted), If(mostLosses.IsFilled(), mostLosses, lossesHeld))).Law("ITA 111(1)(a); line 25200");
+        OtherLosses = Line("losses-used", "Losses of earlier years", Min(losses.Held, AtLeastZero(Net - exempted), If(mostLosses.IsFilled(), mostLosses, losses.Held))).Law("ITA 111(1)(a); line 25200");
         var mostCapital = Entry("capital-losses-at-most", "Use of net capital losses at most").OfOneYear().When(scope.Losses).Hint("blank: as much as the gains take");
         var capitalUsed = Line("capital-losses-used", "Net capital losses of earlier years",
-            Min(capitalHeld, TaxableGains, If(mostCapital.IsFilled(), mostCapital, capitalHeld))).Law("ITA 111(1)(b), 111(1.1); line 25300");
+            Min(capital.Held, TaxableGains, If(mostCapital.IsFilled(), mostCapital, capital.Held))).Law("ITA 111(1)(b), 111(1.1); line 25300");
         Taxable = Line("taxable", "Taxable income", AtLeastZero(Net - exempted - OtherLosses - capitalUsed)).Law("line 26000").Final();
         Line("loss-of-year", $"Loss of {year}, carried", Min(AtLeastZero(-business) + AtLeastZero(-rental), AtLeastZero(Deductions - Total))).Law("ITA 111(8) \"non-capital loss\"");
-        losses(OtherLosses);
-        capital(capitalUsed);
+        losses.Use(OtherLosses);
+        capital.Use(capitalUsed);
 
         Error("capital-losses-above-gains", mostCapital > TaxableGains, $"Net capital losses are set against taxable gains only, {TaxableGains} this year; {mostCapital} is asked for.", mostCapital);
         Warn("child-care-on-higher-return", childCare > 0 & scope.Spouse & Net > taxpayer.SpouseIncome,
@@ -126,34 +126,12 @@ public sealed class IncomeForm : Form
             Warn("basic-reduced", Net > law.TaperFrom, $"The basic amount is reduced: net income of {Net} is above {law.TaperFrom}.", Net);
         }
 
-        Action<AmountLine> Losses(string name, string title, string citation, string ofYear, Parameter? years, out Amount held)
+        PoolByYear Losses(string name, string title, string citation, string ofYear, Parameter? years) => YearPool(new PoolWords(
+            name, title, "loss", "Year of the loss", "Left at the beginning of the year", "last assessment notice", "Losses", 1_972, year - 1, years)
         {
-            AmountLine? of = null;
-            AmountLine? amount = null;
-            var rows = Repeating(name, title, "loss", row =>
-            {
-                of = row.CalendarYear("year", "Year of the loss").Between(1_972, year - 1).Required();
-                row.NamedBy(of);
-                amount = row.Entry("amount", "Left at the beginning of the year").From("last assessment notice").Required();
-                row.Error($"{name}-twice", row.RepeatsEarlier(of), "The loss of this year is entered twice; keep one row for each year.", of);
-                if (years is { } limit)
-                {
-                    row.Error($"{name}-expired", year - of > limit & of.IsFilled(), $"A loss is carried forward for {limit} years; this one has expired.", of);
-                }
-
-                return amount;
-            }, citation, scope.Losses).TiedTo(new RowTie(
-                new TiedReturn(IndividualReturn.ReturnId, 1), $"{Key}.{name}", "year", [new TiedColumn("year", "year"), new TiedColumn("amount", "left")])
-            {
-                LeftOutAtZero = "left",
-                AndSingle = new TiedSingle(ofYear, AmountIn: "amount", YearIn: "year"),
-            });
-            held = rows.Sum(a => a);
-            return total => Continue(rows, row =>
-            {
-                var used = row.Line("used", "Used this year, the oldest first", row.UsedInOrder(amount!, of!, total));
-                return row.Line("left", "Left for later years", amount! - used);
-            });
-        }
+            Law = citation,
+            When = scope.Losses,
+            Before = (new TiedReturn(IndividualReturn.ReturnId, 1), ofYear),
+        });
     }
 }

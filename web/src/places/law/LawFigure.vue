@@ -18,6 +18,8 @@ const props = defineProps<{
   titles: Map<string, string>
   /** Address of the law as articles. */
   articles: string
+  /** A return on whose pages the lines are shown, where the practice has one. */
+  shownOn: Schemas['LawShownOn'] | null
 }>()
 const emit = defineEmits<{ changed: [view: Schemas['LawView']]; try: [] }>()
 const session = useSession()
@@ -138,10 +140,21 @@ const withdraw = () =>
   <LawCorrection :view="view" :figure="figure" :path="path" :years="years" @changed="emit('changed', $event)" />
 
   <h3>Used by</h3>
+  <p v-if="shownOn?.id && figure.usedBy.length" class="small secondary">
+    The lines lead to the pages of {{ shownOn.client }}’s return.
+  </p>
   <ul class="small">
     <li v-for="use in figure.usedBy" :key="use.line">
-      <a :href="`${articles}#line-${use.line}`" target="_blank" rel="noopener">{{ use.number }} {{ use.label }}</a
+      <router-link
+        v-if="shownOn?.id"
+        :to="{ path: `/returns/${shownOn.id}/fill/${use.page}`, query: { line: use.line } }"
+        >{{ use.number }} {{ use.label }}</router-link
+      >
+      <template v-else>{{ use.number }} {{ use.label }}</template
       >, {{ use.form }}
+      <a :href="`${articles}#line-${use.line}`" target="_blank" rel="noopener" :aria-label="`Article of ${use.label}`"
+        >article</a
+      >
     </li>
     <li v-for="words in figure.findings" :key="words" class="secondary">{{ words }}</li>
     <li v-if="!figure.usedBy.length && !figure.findings.length" class="secondary">the days of the return</li>

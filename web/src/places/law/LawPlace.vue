@@ -67,6 +67,8 @@ function choose(key: string) {
   exchanging.value = false
   ask({ figure: key })
 }
+/** A return on whose pages the use of the figures can be seen. */
+const shownOn = ref<Schemas['LawShownOn'] | null>(null)
 let opening: Schemas['KeptScenario'] | null = null
 function openKept(kept: Schemas['KeptScenario']) {
   opening = kept
@@ -117,6 +119,12 @@ watch(
       if (wanted !== which.value) return
       if (opening || `${read.definition} ${read.year} ${read.period}` !== shown.value) beginScenario()
       view.value = read
+      const on = await call(
+        api.GET('/api/law/{country}/{name}/{year}/shown-on', {
+          params: { path: path.value, query: { period: asked.value!.period } },
+        }),
+      )
+      if (wanted === which.value) shownOn.value = on
     }),
 )
 onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-types')))))
@@ -267,6 +275,7 @@ onMounted(() => act(async () => (types.value = await call(api.GET('/api/return-t
             :years="asked!.type.years"
             :titles="titles"
             :articles="articles"
+            :shown-on="shownOn"
             @changed="view = $event"
             @try="tryAnother(chosen)"
           />
