@@ -1,6 +1,7 @@
 using System.Linq.Expressions;
 using System.Reflection;
 using Aerarium.Core.Definitions;
+using Aerarium.Core.Formulas;
 
 namespace Aerarium.Core.Engine;
 
@@ -14,8 +15,13 @@ public class Emitter
     private readonly List<ParameterExpression> _arrays = [];
     private readonly List<Expression> _fetch = [];
 
-    internal Emitter()
+    private readonly LawValues? _law;
+    private ParameterExpression? _lawAmounts, _lawTables;
+
+    /// <summary>Turns trees into expressions; with <paramref name="law"/> what they take from the law is read from the sheet, without it is part of the code.</summary>
+    internal Emitter(LawValues? law = null)
     {
+        _law = law;
         Sheet = Expression.Parameter(typeof(Sheet), "sheet");
         Amounts = Local(typeof(decimal[]), nameof(Engine.Sheet.Amounts));
         Codes = Local(typeof(int[]), nameof(Engine.Sheet.Codes));
@@ -38,6 +44,34 @@ public class Emitter
     private ParameterExpression Open { get; }
 
     private ParameterExpression Sections { get; }
+
+    /// <summary>Whether something of the law is part of the code all the same.</summary>
+    internal bool HasLawWithin { get; private set; }
+
+    /// <summary>A figure of the law that a rule names.</summary>
+    internal Expression OfLaw(Formula formula, decimal value)
+    {
+        if (_law?.PositionOf(formula) is { } position)
+        {
+            return Expression.ArrayIndex(_lawAmounts ??= Local(typeof(decimal[]), nameof(Engine.Sheet.LawAmounts)), Expression.Constant(position));
+        }
+
+        HasLawWithin = true;
+        return Expression.Constant(value);
+    }
+
+    /// <summary>A table of the law that a rule names.</summary>
+    internal Expression OfLaw<TTable>(Formula formula, TTable table)
+        where TTable : class
+    {
+        if (_law?.PositionOf(formula) is { } position)
+        {
+            return Expression.Convert(Expression.ArrayIndex(_lawTables ??= Local(typeof(object[]), nameof(Engine.Sheet.LawTables)), Expression.Constant(position)), typeof(TTable));
+        }
+
+        HasLawWithin = true;
+        return Expression.Constant(table);
+    }
 
     /// <summary>Day number of the day of evaluation.</summary>
     public virtual Expression Today => Expression.Field(Sheet, nameof(Engine.Sheet.Today));

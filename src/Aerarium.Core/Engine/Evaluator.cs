@@ -26,6 +26,7 @@ public sealed class Evaluator
     {
         _definition = definition;
         _steps = steps;
+        Law = LawValues.Of(definition);
         _walks = WalkOrder.Of(steps);
         _dependences = definition.Tables.Select(t => RowDependence.Of(t, _walks)).OfType<RowDependence>().ToDictionary(d => d.Table);
         _beneath = definition.Lines
@@ -66,8 +67,11 @@ public sealed class Evaluator
         }
     }
 
-    /// <summary>Rules as compiled code: what computes, and what marks the amounts that count as filled in and about which no rule asks.</summary>
-    private sealed record CompiledRules(Action<Sheet>[] Figures, Action<Sheet>[] Marks);
+    /// <summary>What the rules take from the law.</summary>
+    internal LawValues Law { get; }
+
+    /// <summary>The compiled rules, or null before they are; definitions that differ only in values of the law have the same.</summary>
+    internal object? Code => _compiled;
 
     /// <summary>The steps of the computation, gathered into walks over rows.</summary>
     internal IReadOnlyList<Walk> Walks => _walks;
@@ -138,8 +142,16 @@ public sealed class Evaluator
     /// <summary>Compiles the rules now, in the calling thread.</summary>
     public void Compile()
     {
+        var key = SharedCode.KeyOf(_definition, Law);
+        if (SharedCode.Find(key) is { } shared)
+        {
+            _compiled = shared;
+            return;
+        }
+
         var parts = new List<Action<Sheet>>();
-        var emitter = new Emitter();
+        var emitter = new Emitter(Law);
+        var lawWithin = false;
         var statements = new List<Expression>();
         var gathered = 0;
         var settled = new HashSet<RepeatingSection>();
@@ -188,7 +200,13 @@ public sealed class Evaluator
             Flush();
         }
 
-        _compiled = new CompiledRules(figures, [.. parts]);
+        var code = new CompiledRules(figures, [.. parts]);
+        if (!lawWithin)
+        {
+            SharedCode.Keep(key, code);
+        }
+
+        _compiled = code;
 
         void Settle(RepeatingSection? table)
         {
@@ -203,8 +221,9 @@ public sealed class Evaluator
             if (statements.Count > 0)
             {
                 parts.Add(emitter.Compile(statements));
+                lawWithin |= emitter.HasLawWithin;
                 statements = [];
-                emitter = new Emitter();
+                emitter = new Emitter(Law);
             }
         }
     }

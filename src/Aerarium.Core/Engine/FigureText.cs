@@ -12,7 +12,10 @@ namespace Aerarium.Core.Engine;
 /// </summary>
 internal static class FigureText
 {
-    public static string Of(Definition definition)
+    /// <summary>The text of a definition.</summary>
+    /// <param name="definition">The definition.</param>
+    /// <param name="withLaw">Whether the values that rules take from the law are in it; without them it says what the rules do with any.</param>
+    public static string Of(Definition definition, bool withLaw = true)
     {
         var text = new StringBuilder();
         Record("return", definition.Id, definition.Year, definition.Period, definition.Currency, definition.HasBalance);
@@ -114,7 +117,7 @@ internal static class FigureText
             }
 
             text.Append(formula.GetType().Name).Append('(');
-            foreach (var fact in formula.Facts)
+            foreach (var fact in withLaw || formula.OfLaw is null ? formula.Facts : [])
             {
                 text.Append(InText(fact)).Append(';');
             }

@@ -14,6 +14,7 @@ public sealed class Sheet
     {
         _definition = definition;
         var size = definition.ScalarSlots;
+        (LawAmounts, LawTables) = (definition.Evaluator.Law.Amounts, definition.Evaluator.Law.Tables);
         Amounts = new decimal[size];
         Codes = new int[size];
         Filled = new bool[size];
@@ -27,6 +28,12 @@ public sealed class Sheet
         Findings = new bool[definition.ScalarFindings];
         Tables = [.. definition.Tables.Select(t => new Rows(t.Lines.Count, t.FindingCount))];
     }
+
+    /// <summary>The figures of the law that rules name, by position.</summary>
+    public readonly decimal[] LawAmounts;
+
+    /// <summary>The tables of the law that rules name, by position.</summary>
+    public readonly object?[] LawTables;
 
     /// <summary>Effective amounts of single lines: money and numbers.</summary>
     public decimal[] Amounts;

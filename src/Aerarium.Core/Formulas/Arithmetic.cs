@@ -40,6 +40,9 @@ public sealed class ParameterValue(Parameter parameter) : Amount
     public override IReadOnlyList<Formula> Operands => [];
 
     /// <inheritdoc />
+    internal override object? OfLaw => Parameter;
+
+    /// <inheritdoc />
     internal override IEnumerable<object> Facts => [Parameter];
 
     /// <inheritdoc />
@@ -52,7 +55,7 @@ public sealed class ParameterValue(Parameter parameter) : Amount
     public override string Spreadsheet(ICellNames cells) => cells.Of(Parameter);
 
     /// <inheritdoc />
-    public override Expression Emit(Emitter emitter) => Expression.Constant(Parameter.Value);
+    public override Expression Emit(Emitter emitter) => emitter.OfLaw(this, Parameter.Value);
 }
 
 /// <summary>A sum or a difference of two operands.</summary>

@@ -22,6 +22,9 @@ public abstract class Formula
     /// <summary>The repeating section whose rows this node walks over, when it is an aggregate; otherwise null.</summary>
     public virtual RepeatingSection? WalksOver => null;
 
+    /// <summary>What it takes from the law and another edition may say otherwise: a figure or a table; null for everything else.</summary>
+    internal virtual object? OfLaw => null;
+
     /// <summary>What this node says beside its operands, by key, code and value and never by label; the basis of the figure revision.</summary>
     internal virtual IEnumerable<object> Facts => ReferredLine is { } line ? [line] : [];
 

@@ -107,6 +107,9 @@ public sealed class Progressive(RateSchedule schedule, Amount operand) : Amount
     public override IReadOnlyList<Formula> Operands => [Operand];
 
     /// <inheritdoc />
+    internal override object? OfLaw => Schedule;
+
+    /// <inheritdoc />
     internal override IEnumerable<object> Facts => [Schedule];
 
     /// <inheritdoc />
@@ -120,5 +123,5 @@ public sealed class Progressive(RateSchedule schedule, Amount operand) : Amount
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(Expression.Constant(Schedule), nameof(RateSchedule.Apply), [], Operand.Emit(emitter));
+        Expression.Call(emitter.OfLaw(this, Schedule), nameof(RateSchedule.Apply), [], Operand.Emit(emitter));
 }

@@ -74,6 +74,9 @@ public sealed class Stepped(StepTable table, Amount measure) : Amount
     public override IReadOnlyList<Formula> Operands => [Measure];
 
     /// <inheritdoc />
+    internal override object? OfLaw => Table;
+
+    /// <inheritdoc />
     internal override IEnumerable<object> Facts => [Table];
 
     /// <inheritdoc />
@@ -87,5 +90,5 @@ public sealed class Stepped(StepTable table, Amount measure) : Amount
 
     /// <inheritdoc />
     public override Expression Emit(Emitter emitter) =>
-        Expression.Call(Expression.Constant(Table), nameof(StepTable.Apply), [], Measure.Emit(emitter));
+        Expression.Call(emitter.OfLaw(this, Table), nameof(StepTable.Apply), [], Measure.Emit(emitter));
 }

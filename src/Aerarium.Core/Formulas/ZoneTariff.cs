@@ -102,6 +102,9 @@ public sealed class ByZones(ZoneTariff tariff, Amount operand) : Amount
     public override IReadOnlyList<Formula> Operands => [Operand];
 
     /// <inheritdoc />
+    internal override object? OfLaw => Tariff;
+
+    /// <inheritdoc />
     internal override IEnumerable<object> Facts => [Tariff];
 
     /// <inheritdoc />
@@ -114,7 +117,7 @@ public sealed class ByZones(ZoneTariff tariff, Amount operand) : Amount
     public override string Spreadsheet(ICellNames cells) => cells.Zones(Tariff, Operand.Spreadsheet(cells));
 
     /// <inheritdoc />
-    public override Expression Emit(Emitter emitter) => Expression.Call(Expression.Constant(Tariff), nameof(ZoneTariff.Apply), [], Operand.Emit(emitter));
+    public override Expression Emit(Emitter emitter) => Expression.Call(emitter.OfLaw(this, Tariff), nameof(ZoneTariff.Apply), [], Operand.Emit(emitter));
 }
 
 /// <summary>A table of the law looked up by range, with several columns: each column is a table of steps of its own.</summary>
