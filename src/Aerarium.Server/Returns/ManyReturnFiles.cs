@@ -38,7 +38,9 @@ public sealed record AskedReturn(string Definition, int Year, string? Period);
 /// </summary>
 public sealed class ManyReturnFiles(PracticeDatabase database, TimeProvider clock, Workbench workbench, ReturnOpening opening, Ties ties)
 {
-    private const int MostClients = 200;
+    /// <summary>Clients a workbook goes out with, and clients that are taken from one at once.</summary>
+    private const int MostClients = 200, MostTaken = 1_000;
+
     private const int MostRemarks = 500;
 
     /// <summary>The workbook of a return: empty, or with the returns being prepared that are assigned to the caller (<c>mine</c>) or to anybody (<c>all</c>).</summary>
@@ -76,6 +78,11 @@ public sealed class ManyReturnFiles(PracticeDatabase database, TimeProvider cloc
         if (reading.Clients.Count == 0)
         {
             throw PlainProblem.Refused("This workbook names no client of this return. Download the workbook for many clients of this return and year, fill that, and bring it back.");
+        }
+
+        if (reading.Clients.Count > MostTaken)
+        {
+            throw PlainProblem.Refused($"This workbook names {reading.Clients.Count} clients; bring at most {MostTaken} at once.");
         }
 
         var problems = reading.Problems();

@@ -141,9 +141,9 @@ public sealed class EmploymentForm : Form
             "The tax deducted is more than this employer's pay; check the certificate.", tax);
         row.Error("contributions-without-base", retirement > 0 & pensionable.IsFilled() & pensionable.Equals(0),
             $"Enter the pensionable pay, which the limit of {law.PensionShare} is measured on.", pensionable);
+        var beforeMeals = row.Line("benefits-before-meals", "Non-cash benefits before meals", otherBenefits + benefits);
         return new Employer(
-            pin, months, from, cash, row.Line("benefits-before-meals", "Non-cash benefits before meals", otherBenefits + benefits), meals, minor, pensionable, retirement,
-            mortgage, medical, health, levy, total, tax, premises);
+            pin, months, from, cash, beforeMeals, meals, minor, pensionable, retirement, mortgage, medical, health, levy, total, tax, premises);
     }
 
     private static Amount Subsistence(RowScope row, EmploymentIncomeLaw law, ScopeForm scope)

@@ -40,7 +40,8 @@ public sealed class ScopeForm : Form
         Section("What the employer provided");
         Car = Answer("employer-car", "A car from an employer?").Required();
         Housing = Answer("employer-housing", "Housing from an employer?").Required();
-        Benefits = Answer("employer-benefits", "Furniture, telephone, electricity, water, domestic staff, meals or travel allowances from an employer?").Required();
+        Benefits = Answer("employer-benefits", "Other benefits, meals or travel allowances?").Required()
+            .Hint("furniture, telephone, electricity, water, domestic staff");
 
         Section("What was paid during the year");
         RetirementOutsidePayroll = Answer("retirement-outside-payroll", "Retirement contributions besides those on the certificate?").Required();
