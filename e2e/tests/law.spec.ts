@@ -21,7 +21,7 @@ test('a figure of the law is found, held against a printed page, and confirmed b
   await test.step('what uses a figure leads to the page of a return that the practice has', async () => {
     await rukia.goto('/law?return=ke/employment-income&year=2025&figure=personal-relief')
     await expect(rukia.getByText(/The lines lead to the pages of .*’s return\./)).toBeVisible()
-    await rukia.getByRole('link', { name: /Personal relief$/ }).click()
+    await rukia.getByRole('link', { name: /^\d+\.\d+ Personal relief$/ }).click()
     await expect(rukia).toHaveURL(/\/returns\/\d+\/fill\/tax\?line=tax\.personal-relief/)
     await expect(rukia.getByRole('button', { name: /^Personal relief: 28,800; explain/ })).toBeFocused()
   })
