@@ -194,7 +194,7 @@ internal sealed class ManyReading(PracticeDatabase database, Workbench workbench
 
             if (identifier.Length == 0)
             {
-                _general.Add(new WorkbookRemark(sheet.Name, number, ManyReturnsWorkbook.ClientHeading, null, "Give the client's identifier in this row, so that it is known whose it is."));
+                _general.Add(new WorkbookRemark(sheet.Name, number, ManyReturnsWorkbook.ClientHeading, null, "Enter the client's identifier in this row."));
                 continue;
             }
 

@@ -256,7 +256,7 @@ public sealed class EmploymentForm : Form
                 If(body.Is("pick-up"), Step(law.PickUpRates, engine),
                     If(body.Is("utility"), law.UtilityRate, 0)))).When(owned).Law("Prescribed rates under ITA s. 5(2B)");
         var byCost = row.Line("rate-by-cost", "Part of the cost for a month", law.CarCostRate * cost, ToCents).When(owned).Law("ITA s. 5(2B)");
-        var value = row.Line("value", "Value before a lower one is determined", If(owned, Max(fixedRate, byCost) * months, lease), ToCents).Law("ITA s. 5(2B)");
+        var value = row.Line("value", "Car benefit by the rules", If(owned, Max(fixedRate, byCost) * months, lease), ToCents).Law("ITA s. 5(2B)");
         var benefit = row.Line("benefit", "Car benefit", If(determined.IsFilled(), Min(determined, value), value)).Law("ITA s. 5(2B)").Subtotal();
 
         row.Error("car-longer-than-employed", employers.Any(e => provider.IsThisRow() & months > e.Months),

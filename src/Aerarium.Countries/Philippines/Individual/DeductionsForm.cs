@@ -113,7 +113,7 @@ public sealed class DeductionsForm : Form
         var ofSchool = Line("school-gifts-extra", "Additional deduction for them", law.SchoolGiftsExtra * school, ToUnits).Law("RA 8525");
         Note("extra-pay-conditions", seniors + disabled > 0,
             "The additional deduction is for staff who are registered as such and whose pay bore withholding tax; keep the registrations with the payroll.", seniors, disabled);
-        Note("discount-conditions", discounts > 0, "Discounts are deducted where sales are recorded before them, with the buyer's registration on the receipt.", discounts);
+        Note("discount-conditions", discounts > 0, "Discounts are deducted under RA 9994 and RA 10754; check their conditions, and keep what shows that the buyers were entitled.", discounts);
         Warn("legal-aid-cut", legalAid > legalAidAllowed, $"{legalAid - legalAidAllowed} of free legal assistance is above the limit and is lost.", legalAid);
         Note("school-gifts-besides", school > 0, "The contribution itself is entered among the contributions; this is the part deducted besides.", school);
         return Line("special-by-law", "Special deductions by law", discounts + ofSeniors + ofDisabled + legalAidAllowed + ofSchool).Subtotal();

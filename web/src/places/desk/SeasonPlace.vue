@@ -38,6 +38,7 @@ const filed = computed(() => spans.value.reduce((sum, s) => sum + s.count, 0))
       <p class="small"><router-link to="/desk">Desk</router-link></p>
       <h1>Season</h1>
       <p v-if="problem" class="banner bad" role="alert">{{ problem }}</p>
+      <p v-else-if="!season" class="secondary">Reading the returns …</p>
       <template v-if="season">
         <section aria-labelledby="by-stage">
           <h2 id="by-stage">Returns by stage</h2>
